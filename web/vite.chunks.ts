@@ -35,6 +35,15 @@ export const groups = [
   }),
 ];
 
+/** What is asked for together with a file that is fetched later. For an inspection that is all it needs: it may be the
+ * first thing that is opened. Anything else mostly lies on the device already, where a link in the page for each file
+ * costs a slow phone more than to ask for one after another. */
+export const resolveDependencies = (
+  file: string,
+  needed: string[],
+  { hostType }: { hostType: "html" | "js" },
+): string[] => (hostType === "html" || /\/(inspection|readings)-/.test(file) ? needed : []);
+
 /** The modules of ours that these import, directly or not. Libraries are not followed: their index names all they have,
  * and the bundler itself adds what is used of them. */
 function reachable(from: readonly string[], graph: Graph): Set<string> {

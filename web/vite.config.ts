@@ -2,7 +2,7 @@ import react from "@vitejs/plugin-react";
 import type { Plugin } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
 import { defineConfig } from "vitest/config";
-import { groups } from "./vite.chunks";
+import { groups, resolveDependencies } from "./vite.chunks";
 import { looks } from "./vite.looks";
 
 /** The whole application on the device: what a screen needs is there when the server is not. */
@@ -68,6 +68,7 @@ export default defineConfig({
     assetsInlineLimit: 0,
     target: "es2022",
     chunkSizeWarningLimit: 1200,
+    modulePreload: { resolveDependencies },
     rolldownOptions: { output: { codeSplitting: { groups } } },
   },
   // The other tests may have both processors meanwhile.

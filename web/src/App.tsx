@@ -1,6 +1,6 @@
 /** Who is signed in, and which screen is open. Screens beyond the first are loaded when they are opened. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type ComponentType, type ReactNode, useCallback, useEffect, useState } from "react";
+import { type ComponentType, type ReactNode, useCallback, useDeferredValue, useEffect, useState } from "react";
 import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
 import { api, answer, type Me, sessionEnded, showAs, Unreachable } from "./api/client";
 import { explain } from "./api/errors";
@@ -47,7 +47,8 @@ const Letters = screen(() => import("./letters/Letters").then((m) => m.default))
 const Check = screen(() => import("./check/Check").then((m) => m.default));
 const ThisDevice = screen(() => import("./device/ThisDevice").then((m) => m.default));
 const AuditLog = screen(() => import("./audit/AuditLog").then((m) => m.default));
-const InspectionScreen = screen(() => import("./shell/InspectionScreen").then((m) => m.default));
+// Its stages have their looks themselves: the tests do without the component library.
+const InspectionScreen = loaded("the screen", () => import("./shell/InspectionScreen").then((m) => m.default));
 /** Whether somebody was signed in here last: only a guess, so that their screen comes while the server is asked. */
 const HERE = "dorrik.here";
 
@@ -163,7 +164,9 @@ function Known() {
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
   });
-  if (session.isPending) return <Loading what="Dorrik" />;
+  // In slices: a slow tablet answers to taps while the first screen is drawn. Who goes is gone at once.
+  const drawn = useDeferredValue(session.isSuccess, false);
+  if (session.isPending || (session.isSuccess && !drawn)) return <Loading what="Dorrik" />;
   if (session.isError) {
     const explained = explain(session.error, "What you entered is saved on this device.");
     return <Trouble message={explained} again={() => session.refetch()} />;

@@ -7,8 +7,8 @@ import { explain } from "../api/errors";
 import { program } from "../ui/agent";
 import { Button, LinkButton } from "../ui/Button";
 import { Page } from "../ui/Page";
+import { SelectField } from "../ui/SelectField";
 import { Loading, Trouble } from "../ui/States";
-import { SelectField } from "../ui/ChoiceField";
 import { localeOf, moment } from "../ui/when";
 
 const toTheSecond = (at: string) => moment(at, { dateStyle: "medium", timeStyle: "medium" });

@@ -17,8 +17,8 @@ import { Reminder } from "../measurements/Reminder";
 import { markAt } from "../measurements/verdicts";
 import { Apart } from "../putback/Apart";
 import { Button } from "../ui/Button";
-import { SelectField } from "../ui/ChoiceField";
-import { StageHead } from "../ui/StageHead";
+import { SelectField } from "../ui/SelectField";
+import { StageHead, StageLines } from "../ui/StageHead";
 import { Empty } from "../ui/States";
 import { Highest } from "./Highest";
 import { LiveBench } from "./LiveBench";
@@ -65,10 +65,10 @@ function OfCircuit({ circuit, go }: { circuit: Entity; go: (circuitId: string | 
         <Back to={() => go(null)} />
       </StageHead>
       {board && <Reminder live={false} board={board} />}
-      <Flex wrap="wrap">
+      <StageLines>
         {board && <Apart board={board} />}
         <NullBar />
-      </Flex>
+      </StageLines>
       {!bench?.points.length ? (
         <>
           {figures.ends.length > 0 && <Ends circuit={circuit} ends={figures.ends} />}

@@ -9,8 +9,8 @@ import { type FieldOf, type Entity, placeOf } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { markAt } from "../measurements/verdicts";
 import { Button } from "../ui/Button";
-import { SelectField } from "../ui/ChoiceField";
 import { Fold } from "../ui/Fold";
+import { SelectField } from "../ui/SelectField";
 import type { Bench } from "./useBench";
 import css from "./bench.module.css";
 

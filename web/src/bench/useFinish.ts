@@ -7,7 +7,7 @@ import { isJudged, setField, useInspection } from "../inspection/open";
 import { type Entity, placeOf, valueIn } from "../inspection/types";
 import { nameOf, useTranslate } from "../inspection/words";
 import { useFieldSpec } from "../api/reference";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import { type Bench, inOhm } from "./useBench";
 
 /** The highest of the dead tests, or of the live ones. */

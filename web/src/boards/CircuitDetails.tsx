@@ -2,16 +2,16 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { FieldInput } from "../fields/FieldInput";
 import { Fields } from "../fields/Fields";
-import { HistoryButton } from "../fields/History";
+import { HistoryButton } from "../fields/HistoryButton";
 import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { SetAside } from "../limits/SetAside";
 import { Button } from "../ui/Button";
-import { SelectField } from "../ui/ChoiceField";
 import { Field } from "../ui/Field";
 import { FieldGrid } from "../ui/Page";
+import { SelectField } from "../ui/SelectField";
 
 const METHODS: Record<string, string> = {
   "100": "100: above a ceiling, up to 100 mm of insulation",

@@ -11,7 +11,7 @@ import { Button, IconButton, LinkButton } from "../ui/Button";
 import { ChosenCell, TypedCell } from "../ui/Cell";
 import type { Choice } from "../ui/ChoiceField";
 import { Empty } from "../ui/States";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import css from "./CircuitTable.module.css";
 import { CircuitDetails } from "./CircuitDetails";
 import { carriedOn } from "./quick";

@@ -7,11 +7,12 @@ import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/open";
 import type { Entity, Place } from "../inspection/types";
 import { Button } from "../ui/Button";
-import { type Choice, SelectField } from "../ui/ChoiceField";
+import { type Choice } from "../ui/ChoiceField";
 import { Fold } from "../ui/Fold";
 import { Section } from "../ui/Page";
+import { SelectField } from "../ui/SelectField";
 import { NumberField, TextField } from "../ui/TextField";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 
 type Part = Schemas["Part"];
 

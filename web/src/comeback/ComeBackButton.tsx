@@ -1,7 +1,7 @@
 /** How many things there are to come back to, and the way to the list. */
-import { Box } from "@chakra-ui/react";
 import { showList, useToComeBack } from "../inspection/comeBack";
 import { Button } from "../ui/Button";
+import { OnNarrow, OnWide } from "../ui/ByWidth";
 
 /** Always in sight while anything is open. */
 export function ComeBackButton() {
@@ -10,12 +10,8 @@ export function ComeBackButton() {
   return (
     <Button size="sm" onClick={() => showList(true)}>
       <b>{count}</b>
-      <Box as="span" hideBelow="md">
-        to come back to
-      </Box>
-      <Box as="span" hideFrom="md">
-        later
-      </Box>
+      <OnWide>to come back to</OnWide>
+      <OnNarrow>later</OnNarrow>
     </Button>
   );
 }

@@ -9,7 +9,7 @@ import { setField, useInspection } from "../inspection/open";
 import { MarkedPhoto } from "../photos/MarkedPhoto";
 import { Button } from "../ui/Button";
 import { TextField } from "../ui/TextField";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 
 export function ComeBackList({ things }: { things: ToComeBack[] }) {
   const may = useMayChange("come_back", "done_at");

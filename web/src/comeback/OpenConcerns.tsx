@@ -5,8 +5,8 @@ import { children } from "../inspection/model";
 import { setField, useInspection } from "../inspection/open";
 import type { Entity, Place } from "../inspection/types";
 import { nameOf } from "../inspection/words";
-import { SelectField } from "../ui/ChoiceField";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
+import { SelectField } from "../ui/SelectField";
 
 export const isAnswered = ({ values: v }: Entity): boolean => !!v.answer || !!v.observation_id;
 

@@ -8,7 +8,7 @@ import { setField, useInspection } from "../inspection/open";
 import type { Place, Value } from "../inspection/types";
 import { useTranslate } from "../inspection/words";
 import { Field } from "../ui/Field";
-import { HistoryButton } from "./History";
+import { HistoryButton } from "./HistoryButton";
 import { NOT_YOURS, useMayChange } from "./mayChange";
 import { ReadingCell } from "./ReadingCell";
 import { SpecField } from "./SpecField";

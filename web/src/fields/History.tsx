@@ -8,27 +8,10 @@ import { shown } from "../inspection/model";
 import { setField, useInspection } from "../inspection/open";
 import { type Place, type Value, placeOf } from "../inspection/types";
 import { Button } from "../ui/Button";
-import { Popover } from "../ui/Popover";
 import { moment } from "../ui/when";
 
 /** One field, or the whole entity where no field is named. */
-type About = Omit<Place, "field"> & { field?: string };
-
-/** Opens the history at the place where it is asked for. */
-export function HistoryButton({ place, label, words = "history" }: { place: About; label: string; words?: string }) {
-  return (
-    <Popover
-      label={place.field ? "History of this figure" : "History of all its fields"}
-      trigger={
-        <Button variant="quiet" size="bare" label={label}>
-          {words}
-        </Button>
-      }
-    >
-      {(close) => <History place={place} close={close} />}
-    </Popover>
-  );
-}
+export type About = Omit<Place, "field"> & { field?: string };
 
 /** The instrument that showed it and when, and the trainee who read it, where that is known. */
 function ReadWith({ entry }: { entry: Pick<Schemas["EntryOut"], "instrument_id" | "read_at" | "read_by"> }) {
@@ -55,7 +38,7 @@ function ReadWith({ entry }: { entry: Pick<Schemas["EntryOut"], "instrument_id" 
   );
 }
 
-function History({ place, close }: { place: About; close: () => void }) {
+export function History({ place, close }: { place: About; close: () => void }) {
   const specs = useReference()?.fields[place.kind];
   const id = useInspection((s) => s.model?.id) ?? "";
   const seq = useInspection((s) => s.model?.seq);

@@ -1,5 +1,4 @@
 /** A figure: what the meter showed, typed by keyboard or by the pad. The tablet's own keyboard stays away. */
-import { VisuallyHidden } from "@chakra-ui/react";
 import { memo, useEffect, useRef } from "react";
 import type { Schemas, Status } from "../api/client";
 import { useObservable } from "../api/reference";
@@ -8,6 +7,7 @@ import { refusal } from "../inspection/model";
 import { useInspection } from "../inspection/open";
 import type { Place } from "../inspection/types";
 import { Mark, Tick } from "../drawings/Mark";
+import { Hidden } from "../ui/Hidden";
 import css from "./ReadingCell.module.css";
 
 interface Props {
@@ -140,7 +140,7 @@ export const ReadingCell = memo(function ReadingCell({ place, label, id, check, 
         onChange={(e) => !check && setDraft(e.target.value)}
         onKeyDown={keyDown}
       />
-      {refused && <VisuallyHidden id={`${place.id}-${place.field}-refused`}>{refused}</VisuallyHidden>}
+      {refused && <Hidden id={`${place.id}-${place.field}-refused`}>{refused}</Hidden>}
     </span>
   );
 });

@@ -3,9 +3,10 @@ import { Box } from "@chakra-ui/react";
 import { useState } from "react";
 import type { FieldSpec } from "../api/client";
 import type { Value } from "../inspection/types";
-import { ButtonsField, type Choice, SelectField, YesNoField } from "../ui/ChoiceField";
+import { ButtonsField, type Choice, YesNoField } from "../ui/ChoiceField";
 import { DateField } from "../ui/DateField";
 import type { Words } from "../ui/FieldFrame";
+import { SelectField } from "../ui/SelectField";
 import { TextField } from "../ui/TextField";
 import { useLeave } from "../ui/useLeave";
 

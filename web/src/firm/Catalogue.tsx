@@ -14,7 +14,7 @@ import { FileButton } from "../ui/FileDrop";
 import { FieldGrid, Wide } from "../ui/Page";
 import { Loading, Told, Trouble } from "../ui/States";
 import { TextField } from "../ui/TextField";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import { day } from "../ui/when";
 
 type Whole = Schemas["FirmCatalogue"];

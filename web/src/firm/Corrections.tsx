@@ -5,9 +5,9 @@ import { type FormEvent, useState } from "react";
 import { api, answer, type Schemas } from "../api/client";
 import { explain } from "../api/errors";
 import { Button } from "../ui/Button";
-import { SelectField } from "../ui/ChoiceField";
 import { Fold } from "../ui/Fold";
 import { FieldGrid, Line, Lines, Section, Wide } from "../ui/Page";
+import { SelectField } from "../ui/SelectField";
 import { TextField } from "../ui/TextField";
 import { day } from "../ui/when";
 

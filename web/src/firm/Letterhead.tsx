@@ -9,7 +9,7 @@ import { Button } from "../ui/Button";
 import { FileButton } from "../ui/FileDrop";
 import { Told } from "../ui/States";
 import { Section } from "../ui/Page";
-import { SelectField } from "../ui/ChoiceField";
+import { SelectField } from "../ui/SelectField";
 import { TextField } from "../ui/TextField";
 import { LOGO_FILES, logoFile } from "./logoFile";
 

@@ -6,8 +6,8 @@ import { api, answer, type Schemas } from "../api/client";
 import { explain, fieldErrors } from "../api/errors";
 import { Mark, Tick } from "../drawings/Mark";
 import { Button } from "../ui/Button";
-import { SelectField } from "../ui/ChoiceField";
 import { Section } from "../ui/Page";
+import { SelectField } from "../ui/SelectField";
 import { Progress, Told } from "../ui/States";
 import { TextField } from "../ui/TextField";
 

@@ -3,8 +3,8 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, answer, type Schemas } from "../api/client";
 import { explain } from "../api/errors";
-import { Segments } from "../ui/ChoiceField";
 import { FieldGrid, Section } from "../ui/Page";
+import { Segments } from "../ui/Segments";
 import { NumberField } from "../ui/TextField";
 
 type Rates = Schemas["RatesOut"];

@@ -1,6 +1,6 @@
 /** A limitation said once for the figures below it that are still empty: `LIM` with the same reason, never a figure. */
 import { useMemo } from "react";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import { same, useDesk } from "./desk";
 import { setField, useInspection } from "./open";
 import { type Place, type Value, placeOf } from "./types";

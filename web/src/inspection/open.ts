@@ -13,6 +13,7 @@ import { keepOpened, opened } from "./lastOpened";
 import * as model from "./model";
 import * as outbox from "./outbox";
 import * as own from "./ownVerdicts";
+import { tell } from "../ui/tell";
 import { fetchInspection, fetchNews, reach, tellDifference } from "./transport";
 import {
   type Change,
@@ -86,7 +87,7 @@ outbox.readAlong({
     set({ model: next, asOf: null, error: null });
     if (meant.size) {
       const notice = `Issue ${receipt.issue} was signed a moment ago. What you enter now is for a correction.`;
-      void import("../ui/toaster").then(({ tell }) => tell(notice)).catch(() => undefined);
+      tell(notice);
       setTimeout(() => void outbox.sendAsCorrection(id, receipt.issue, (change) => meant.has(change)), 0);
     }
     own.settled(id, receipt.results);

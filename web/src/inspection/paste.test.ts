@@ -6,7 +6,7 @@ import { type Block, cellsOf, isBlock, meant, paste } from "./paste";
 import type { Place } from "./types";
 
 const told: { said: string; undo?: () => void }[] = [];
-vi.mock("../ui/toaster", () => ({ tell: (said: string, undo?: () => void) => told.push({ said, undo }) }));
+vi.mock("../ui/tell", () => ({ tell: (said: string, undo?: () => void) => told.push({ said, undo }) }));
 const kept = new Map<string, string>();
 vi.stubGlobal("localStorage", {
   getItem: (key: string) => kept.get(key) ?? null,

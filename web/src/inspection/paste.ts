@@ -2,7 +2,7 @@
  *
  * Gaps stay gaps. What no figure takes is told; what a figure refuses stands at it, as if it had been typed there.
  */
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import { focusOn, useDesk } from "./desk";
 import { setField, useInspection } from "./open";
 import type { Place, Value } from "./types";

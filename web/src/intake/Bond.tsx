@@ -4,7 +4,7 @@ import { useEntity } from "../inspection/select";
 import { setField } from "../inspection/open";
 import { Button } from "../ui/Button";
 import { Section } from "../ui/Page";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import type { Place } from "../inspection/types";
 
 /** What usually comes into a home as metal, the usual ones first. */

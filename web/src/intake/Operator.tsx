@@ -11,7 +11,7 @@ import { add, setField, settled, useInspection } from "../inspection/open";
 import type { FieldOf, Entity } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { Section } from "../ui/Page";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import { DateField } from "../ui/DateField";
 import { clock, moment } from "../ui/when";
 

@@ -12,7 +12,7 @@ import { Fold } from "../ui/Fold";
 import { Link } from "../ui/Link";
 import { Section } from "../ui/Page";
 import { Told } from "../ui/States";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 
 type Shared = Schemas["SharedIntakeOut"];
 type Home = Schemas["SharingHome"];

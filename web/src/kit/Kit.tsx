@@ -4,7 +4,7 @@ import { type ReactNode, useState } from "react";
 import { Banner } from "../ui/Banner";
 import { Boundary } from "../ui/Boundary";
 import { Button, IconButton, LinkButton } from "../ui/Button";
-import { ButtonsField, type Choice, Segments, SelectField, YesNoField } from "../ui/ChoiceField";
+import { ButtonsField, type Choice, YesNoField } from "../ui/ChoiceField";
 import { Check, CheckGroup } from "../ui/CheckField";
 import { ComboboxField } from "../ui/ComboboxField";
 import { DateField, TimeField } from "../ui/DateField";
@@ -13,14 +13,17 @@ import { FileButton, FileDrop } from "../ui/FileDrop";
 import { FilterList } from "../ui/FilterList";
 import { Fold } from "../ui/Fold";
 import { Menu } from "../ui/Menu";
-import { Popover, Tooltip } from "../ui/Popover";
+import { Popover } from "../ui/Popover";
+import { Tooltip } from "../ui/Tooltip";
 import { FieldGrid, Line, Lines, Page, Section } from "../ui/Page";
+import { Segments } from "../ui/Segments";
+import { SelectField } from "../ui/SelectField";
 import { Empty, Progress, Told } from "../ui/States";
 import { Table } from "../ui/Table";
 import { Tabs } from "../ui/Tabs";
 import { Tag } from "../ui/Tag";
 import { NumberField, TextField } from "../ui/TextField";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 
 const FUELS: readonly Choice[] = [
   ["oil", "Oil"],

@@ -5,7 +5,7 @@ import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/open";
 import { Button } from "../ui/Button";
 import { Lines, Section } from "../ui/Page";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import type { Place } from "../inspection/types";
 
 export function Agreed() {

@@ -16,7 +16,7 @@ import { Button } from "../ui/Button";
 import { Section } from "../ui/Page";
 import { Told } from "../ui/States";
 import { TextField } from "../ui/TextField";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import type { Place } from "../inspection/types";
 
 type Of = "circuit" | "point" | "board" | "room";

@@ -1,5 +1,5 @@
 /** The grid on a phone: one circuit under another, each test with its name beside its figure. */
-import { memo } from "react";
+import { memo, useDeferredValue } from "react";
 import { useEntity } from "../inspection/select";
 import { cableAndDevice, nameOf, useTranslate } from "../inspection/words";
 import type { Column } from "./columns";
@@ -15,10 +15,14 @@ interface Props {
   tests: Tests;
 }
 
+/** So many fill a phone; the others follow a moment later, in slices. */
+const FIRST = 3;
+
 export function Cards({ ids, columns, tests }: Props) {
+  const drawn = useDeferredValue(ids, ids.slice(0, FIRST));
   return (
     <ul className={css.cards}>
-      {ids.map((id) => (
+      {drawn.map((id) => (
         <Card key={id} id={id} columns={columns} tests={tests} />
       ))}
     </ul>

@@ -1,5 +1,4 @@
 /** The leads in use: their last null, whether it is what they should read, and a new one. */
-import { Box, Flex } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, answer } from "../api/client";
@@ -9,9 +8,11 @@ import { children } from "../inspection/model";
 import { add, useInspection } from "../inspection/open";
 import { nullSeen, useReadingSource } from "../inspection/readingSource";
 import { Button, LinkButton } from "../ui/Button";
-import { SelectField } from "../ui/ChoiceField";
+import { SelectField } from "../ui/SelectField";
+import { StageLine } from "../ui/StageHead";
 import { NumberField } from "../ui/TextField";
 import { clock } from "../ui/when";
+import css from "./NullBar.module.css";
 
 export function NullBar() {
   const model = useInspection((s) => s.model);
@@ -30,7 +31,7 @@ export function NullBar() {
   const { house_rules: rules, leads_ohm: subtracted } = model.entities[model.id]?.values ?? {};
   if ((rules as Record<string, unknown> | undefined)?.lead_method === "subtracted")
     return (
-      <Flex wrap="wrap" gap="3.5" align="center" justify="space-between" flex="1 1 auto" px="4" pb="1.5" fontSize="sm">
+      <StageLine>
         {subtracted == null ? (
           <b>Leads are subtracted here, and nobody has said what they read.</b>
         ) : (
@@ -41,7 +42,7 @@ export function NullBar() {
         <LinkButton size="sm" to={`/inspection/${model.id}/brief`}>
           {subtracted == null ? "Say it" : "Change"}
         </LinkButton>
-      </Flex>
+      </StageLine>
     );
   const log = children(model, "lead_null", model.id);
   const last = log.at(-1);
@@ -68,17 +69,7 @@ export function NullBar() {
     if (figure.trim()) enter(figure.trim());
   };
   return (
-    <Flex
-      wrap="wrap"
-      columnGap="3.5"
-      rowGap="1"
-      align="center"
-      justify="space-between"
-      flex="1 1 auto"
-      px="4"
-      pb="1.5"
-      fontSize="sm"
-    >
+    <StageLine>
       <span>
         {last && last.values.reading_ohm == null ? (
           <>
@@ -89,10 +80,7 @@ export function NullBar() {
         ) : last ? (
           <>
             <Mark status={note?.status ?? "pass"} /> <b>{String(last.values.name ?? "Leads")}</b> nulled{" "}
-            {clock(String(last.values.nulled_at))},{" "}
-            <Box as="b" fontFamily="mono">
-              {String(last.values.reading_ohm ?? "")} Ω
-            </Box>
+            {clock(String(last.values.nulled_at))}, <b data-figure>{String(last.values.reading_ohm ?? "")} Ω</b>
             {note && <b> {note.reason}</b>}
           </>
         ) : (
@@ -101,9 +89,9 @@ export function NullBar() {
       </span>
       {opened || shown !== null ? (
         <form onSubmit={keep}>
-          <Flex wrap="wrap" gap="1.5" align="flex-end">
+          <div className={css.form}>
             {sets.length > 0 && (
-              <Box width="14rem">
+              <div className={css.leads}>
                 <SelectField
                   quiet
                   label="Lead set"
@@ -114,9 +102,9 @@ export function NullBar() {
                   ])}
                   change={setLeads}
                 />
-              </Box>
+              </div>
             )}
-            <Box width="6rem">
+            <div className={css.figure}>
               <NumberField
                 quiet
                 label="Null reading, Ω"
@@ -130,7 +118,7 @@ export function NullBar() {
                   setTyped(to);
                 }}
               />
-            </Box>
+            </div>
             <Button type="submit" disabled={!figure.trim()}>
               Keep
             </Button>
@@ -140,13 +128,13 @@ export function NullBar() {
               </Button>
             )}
             <Button onClick={leave}>Leave it</Button>
-          </Flex>
+          </div>
         </form>
       ) : (
         <Button size="sm" onClick={() => setOpened(true)}>
           Null the leads
         </Button>
       )}
-    </Flex>
+    </StageLine>
   );
 }

@@ -1,6 +1,5 @@
 /** The test grid: the board above, a row for each circuit, a column for each test, verdicts in the margin. */
-import { Flex } from "@chakra-ui/react";
-import { type ClipboardEvent, useState } from "react";
+import { type ClipboardEvent, useDeferredValue, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { useFieldSpec } from "../api/reference";
 import { BoardDrawing } from "../drawings/BoardDrawing";
@@ -13,14 +12,16 @@ import { type Entity, placeOf } from "../inspection/types";
 import { nameOf, useTranslate } from "../inspection/words";
 import { Apart } from "../putback/Apart";
 import { LinkButton } from "../ui/Button";
-import { type Choice, Segments } from "../ui/ChoiceField";
+import { type Choice } from "../ui/ChoiceField";
 import { Link } from "../ui/Link";
-import { StageBody, StageHead } from "../ui/StageHead";
+import { loaded } from "../ui/Loaded";
+import { Segments } from "../ui/Segments";
+import { StageBody, StageHead, StageLines } from "../ui/StageHead";
 import { Empty } from "../ui/States";
 import { useNarrow } from "../ui/layout";
 import { clock } from "../ui/when";
+import { withLooks } from "../ui/withLooks";
 import { Cards } from "./Cards";
-import { Checks } from "./Checks";
 import { Devices } from "./Devices";
 import { FEW, GridRow, useYears } from "./GridRow";
 import { Insulation } from "./Insulation";
@@ -30,6 +31,11 @@ import type { Tests } from "./columns";
 import { Reminder } from "./Reminder";
 import { type Layout, useLayout, type Whole } from "./useLayout";
 import { markAt } from "./verdicts";
+
+const Checks = loaded(
+  "the checks",
+  withLooks(() => import("./Checks").then((m) => m.Checks)),
+);
 
 /** Surge devices, leakage, functional checks: a walk of their own. */
 const CHECKS = "checks";
@@ -99,10 +105,10 @@ export default function TestGrid({ live }: { live: boolean }) {
         )}
       </StageHead>
       <Reminder live={live} board={board} />
-      <Flex wrap="wrap">
+      <StageLines>
         <Apart board={board} />
         {!live && <NullBar />}
-      </Flex>
+      </StageLines>
       {checks ? <Checks boardId={board.id} /> : <Tested board={board} circuits={circuits} {...{ tests, byTest }} />}
     </div>
   );
@@ -178,9 +184,13 @@ function OfBoard({ boardId, one: { key: field, label, hint } }: { boardId: strin
   );
 }
 
+/** So many rows are drawn at once; the others follow a moment later, in slices. */
+const FIRST = 8;
+
 function Grid({ ids, layout, tests }: { ids: readonly string[]; layout: Layout; tests: Tests }) {
   const years = useYears(layout.columns);
   const translate = useTranslate();
+  const drawn = useDeferredValue(ids, ids.slice(0, FIRST));
   const take = (event: ClipboardEvent) => {
     const text = event.clipboardData.getData("text");
     const { focus } = useDesk.getState();
@@ -222,7 +232,7 @@ function Grid({ ids, layout, tests }: { ids: readonly string[]; layout: Layout; 
         </tr>
       </thead>
       <tbody>
-        {ids.map((id) => (
+        {drawn.map((id) => (
           <GridRow key={id} id={id} columns={layout.columns} tests={tests} />
         ))}
       </tbody>

@@ -13,7 +13,7 @@ import type { FieldOf, Entity } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { TextField } from "../ui/TextField";
 import { Told } from "../ui/States";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import { moment } from "../ui/when";
 
 export function Danger({ observation }: { observation: Entity }) {

@@ -14,7 +14,7 @@ import { Check } from "../ui/CheckField";
 import { Dialog } from "../ui/Dialog";
 import { FilterList } from "../ui/FilterList";
 import { TextField } from "../ui/TextField";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 
 /** Where an entry starts here: as it is suggested, as what is known of the point has moved it, else where the firm starts. */
 function startsWith(judgement: Judgement | null | undefined, about: About, catalogue: CatalogueEntry): string {

@@ -15,7 +15,7 @@ import { Photos } from "../photos/Photos";
 import { Button, LinkButton } from "../ui/Button";
 import { Fold } from "../ui/Fold";
 import { Told } from "../ui/States";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import { moment } from "../ui/when";
 
 const NONE: Repair[] = [];

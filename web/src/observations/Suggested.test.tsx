@@ -17,7 +17,7 @@ vi.hoisted(() => {
 
 const told = vi.hoisted(() => [] as { said: string; undo: (() => void) | undefined }[]);
 vi.mock("../api/reference", () => ({ useFieldSpec: () => undefined }));
-vi.mock("../ui/toaster", () => ({ tell: (said: string, undo?: () => void) => told.push({ said, undo }) }));
+vi.mock("../ui/tell", () => ({ tell: (said: string, undo?: () => void) => told.push({ said, undo }) }));
 
 const model = () => useInspection.getState().model!;
 const of = (kind: "observation" | "declined") => children(model(), kind, model().id).map((child) => child.values);

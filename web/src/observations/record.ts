@@ -3,7 +3,7 @@ import type { Schemas } from "../api/client";
 import { add, isJudged, setField, useInspection } from "../inspection/open";
 import type { Value } from "../inspection/types";
 import { whereOf } from "../inspection/words";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 
 /** decides: whoever takes it may code it; else it stands without a code. */
 export function record(suggestion: Schemas["Suggestion"], decides: boolean): void {

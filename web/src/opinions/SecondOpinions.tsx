@@ -13,7 +13,7 @@ import { Pages } from "../ui/Pages";
 import { Empty, Loading, Told, Trouble } from "../ui/States";
 import { Table } from "../ui/Table";
 import { TextField } from "../ui/TextField";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import { moment } from "../ui/when";
 
 type Waiting = Schemas["WaitingOpinion"];

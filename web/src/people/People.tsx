@@ -6,8 +6,8 @@ import { api, answer, type Me, type Schemas } from "../api/client";
 import { explain, fieldErrors } from "../api/errors";
 import { Button } from "../ui/Button";
 import { Page, Section } from "../ui/Page";
+import { SelectField } from "../ui/SelectField";
 import { Loading, Told, Trouble } from "../ui/States";
-import { SelectField } from "../ui/ChoiceField";
 import { TextField } from "../ui/TextField";
 import { Devices } from "./Devices";
 

@@ -9,7 +9,7 @@ import type { Entity, Kind, Place } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { FileButton } from "../ui/FileDrop";
 import { Told } from "../ui/States";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import { MarkedPhoto } from "./MarkedPhoto";
 import { MarkUp } from "./MarkUp";
 import { PHOTO_FILES, takeIn } from "./photos";

@@ -2,9 +2,9 @@
 import { Box } from "@chakra-ui/react";
 import { type FormEvent, useState } from "react";
 import { Button } from "../ui/Button";
-import { SelectField } from "../ui/ChoiceField";
 import { DateField } from "../ui/DateField";
 import { Fold } from "../ui/Fold";
+import { SelectField } from "../ui/SelectField";
 import { TextField } from "../ui/TextField";
 import { readTime } from "../ui/when";
 import { clockOf } from "../ui/minutes";

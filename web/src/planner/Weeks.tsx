@@ -8,10 +8,11 @@ import type { Value } from "../inspection/types";
 import { addEntry, changeEntry, type Entry, EntryFields, textOf } from "../register/entry";
 import { Calendars } from "../occupier/Calendars";
 import { Button } from "../ui/Button";
-import { type Choice, SelectField } from "../ui/ChoiceField";
+import { type Choice } from "../ui/ChoiceField";
 import { Page, Section } from "../ui/Page";
+import { SelectField } from "../ui/SelectField";
 import { Empty, Loading, Told, Trouble } from "../ui/States";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import { day } from "../ui/when";
 import { PlanSettings } from "./PlanSettings";
 

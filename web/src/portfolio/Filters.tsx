@@ -4,8 +4,9 @@ import { useEffect, useState } from "react";
 import type { Schemas } from "../api/client";
 import { StateMark } from "../drawings/StateMark";
 import { Button } from "../ui/Button";
-import { type Choice, SelectField } from "../ui/ChoiceField";
+import { type Choice } from "../ui/ChoiceField";
 import { DateField } from "../ui/DateField";
+import { SelectField } from "../ui/SelectField";
 import { TextField } from "../ui/TextField";
 import type { Looked } from "./query";
 

@@ -9,7 +9,7 @@ import { Button, LinkButton } from "../ui/Button";
 import { Link } from "../ui/Link";
 import { Told } from "../ui/States";
 import { NumberField, TextField } from "../ui/TextField";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import { day, hours, moment } from "../ui/when";
 import { money, type Price } from "./lines";
 

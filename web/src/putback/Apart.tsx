@@ -1,13 +1,19 @@
 /** While a board is open: what stays live in it, who is there, and what has to come off and go back; the list opens by a tap. */
-import { Flex } from "@chakra-ui/react";
 import { useState } from "react";
 import { children } from "../inspection/model";
 import { useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { Button } from "../ui/Button";
-import { Dialog } from "../ui/Dialog";
-import { PutBackList, usePuttingBack } from "./PutBackList";
+import { loaded } from "../ui/Loaded";
+import { StageLine } from "../ui/StageHead";
+import { withLooks } from "../ui/withLooks";
+import { usePuttingBack } from "./usePuttingBack";
+
+const PutBackDialog = loaded(
+  null,
+  withLooks(() => import("./PutBackDialog").then((m) => m.PutBackDialog)),
+);
 
 export function Apart({ board }: { board: Entity }) {
   const [opened, setOpened] = useState(false);
@@ -28,19 +34,7 @@ export function Apart({ board }: { board: Entity }) {
   const words = [coming && `${coming} to take off before 500 V`, back && `${back} to put back`].filter(Boolean);
   const short = [coming && `${coming} to take off`, back && `${back} to put back`].filter(Boolean);
   return (
-    <Flex
-      role="note"
-      aria-label={`${nameOf(board)} is open`}
-      wrap="wrap"
-      columnGap="3.5"
-      rowGap="1"
-      align="center"
-      justify="space-between"
-      flex="1 1 auto"
-      px="4"
-      pb="1.5"
-      fontSize="sm"
-    >
+    <StageLine label={`${nameOf(board)} is open`}>
       <span>
         {open && (
           <>
@@ -55,11 +49,7 @@ export function Apart({ board }: { board: Entity }) {
           {short.join(" · ") || "Everything is back"}
         </Button>
       )}
-      {opened && (
-        <Dialog title={`Taken off at ${nameOf(board)}`} close={() => setOpened(false)} width="38rem">
-          <PutBackList boardId={board.id} />
-        </Dialog>
-      )}
-    </Flex>
+      {opened && <PutBackDialog board={board} close={() => setOpened(false)} />}
+    </StageLine>
   );
 }

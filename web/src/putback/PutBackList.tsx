@@ -1,20 +1,10 @@
 /** What tests took apart, each with a tick when it is back; and what has to come off before a test above 250 V. */
 import { Box, Flex } from "@chakra-ui/react";
-import type { Schemas } from "../api/client";
 import { NOT_YOURS, useMayChange } from "../fields/mayChange";
 import { add, setField, useInspection } from "../inspection/open";
 import { Button } from "../ui/Button";
 import { Icon } from "../ui/Icon";
-
-type Thing = Schemas["PutBack"];
-
-const NONE: Thing[] = [];
-
-/** What is to be seen to at a board. */
-export function usePuttingBack(boardId: string): Thing[] {
-  const all = useInspection((s) => s.model?.judgement?.putting_back) ?? NONE;
-  return all.filter((putBack) => putBack.board_id === boardId);
-}
+import { type Thing, usePuttingBack } from "./usePuttingBack";
 
 export function PutBackList({ boardId }: { boardId: string }) {
   const things = usePuttingBack(boardId);

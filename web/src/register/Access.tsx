@@ -4,9 +4,10 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { explain } from "../api/errors";
 import { Button } from "../ui/Button";
-import { type Choice, SelectField } from "../ui/ChoiceField";
+import { type Choice } from "../ui/ChoiceField";
+import { SelectField } from "../ui/SelectField";
 import { Told } from "../ui/States";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import { day } from "../ui/when";
 import { addEntry, changeEntry, type Entry, EntryFields, textOf } from "./entry";
 

@@ -12,7 +12,7 @@ import { Fold } from "../ui/Fold";
 import { loaded } from "../ui/Loaded";
 import { Page, Section } from "../ui/Page";
 import { Empty, Loading, Told, Trouble } from "../ui/States";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import { addEntry, changeEntry, type Entry, EntryField, EntryFields, Quiet, textOf } from "./entry";
 
 const NullChart = loaded(null, () => import("./NullChart").then((m) => m.default));

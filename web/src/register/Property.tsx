@@ -12,7 +12,7 @@ import { Button } from "../ui/Button";
 import { Fold } from "../ui/Fold";
 import { Line, Lines, Page, Section } from "../ui/Page";
 import { Empty, Loading, Told, Trouble } from "../ui/States";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import { day } from "../ui/when";
 import { AccessWindows, KeyPlace } from "./Access";
 import { addEntry, changeEntry, type Entry, EntryField, EntryFields, Quiet, textOf } from "./entry";

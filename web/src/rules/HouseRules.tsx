@@ -1,7 +1,7 @@
 /** The points where inspectors differ, each with its choices and why; used for an inspection and for the firm. */
 import { Box } from "@chakra-ui/react";
 import { useReference } from "../api/reference";
-import { SelectField } from "../ui/ChoiceField";
+import { SelectField } from "../ui/SelectField";
 
 export type Chosen = Record<string, string | number>;
 

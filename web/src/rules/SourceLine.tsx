@@ -1,8 +1,14 @@
 /** Clause and rule of a verdict; each rule opens in our own words with its formula and limits. */
 import { useState } from "react";
 import { Button } from "../ui/Button";
-import { RuleDialog } from "./RuleDialog";
+import { loaded } from "../ui/Loaded";
+import { withLooks } from "../ui/withLooks";
 import css from "./SourceLine.module.css";
+
+const RuleDialog = loaded(
+  null,
+  withLooks(() => import("./RuleDialog").then((m) => m.RuleDialog)),
+);
 
 export function SourceLine({ source }: { source: string }) {
   const [rule, setRule] = useState<string | null>(null);

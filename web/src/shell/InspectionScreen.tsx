@@ -1,7 +1,5 @@
 /** The inspection: run sheet, work and margin, with the pad under them where figures are entered. */
-import { Box, Grid, Text } from "@chakra-ui/react";
-import { useQueryClient } from "@tanstack/react-query";
-import { type ComponentType, useEffect, useLayoutEffect } from "react";
+import { type ComponentType, useDeferredValue, useEffect, useLayoutEffect } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import type { Me, Stage } from "../api/client";
 import { useObservable, useParkable, useReference } from "../api/reference";
@@ -16,44 +14,48 @@ import {
   typeWith,
   useDesk,
 } from "../inspection/desk";
-import { decideWaiting, leave, load, resume, undo, useInspection } from "../inspection/open";
+import { decideWaiting, leave, load, undo, useInspection } from "../inspection/open";
 import { comeBackHere, showList, stopAdding, useComingBack } from "../inspection/comeBack";
 import { nothingStands } from "../inspection/positions";
 import { useOutbox } from "../inspection/waiting";
 import { useReach } from "../inspection/transport";
 import { CrossingsBanner } from "../crossings/CrossingsBanner";
 import { GoOn } from "../fields/GoOn";
-import { SignInForm } from "../session/SignInForm";
 import { Banner } from "../ui/Banner";
 import { Boundary } from "../ui/Boundary";
 import { Button } from "../ui/Button";
-import { Dialog } from "../ui/Dialog";
 import { loaded } from "../ui/Loaded";
 import { NewVersion } from "../ui/NewVersion";
 import { Loading, Trouble } from "../ui/States";
 import { day, moment } from "../ui/when";
+import { whenIdle } from "../ui/whenIdle";
+import { withLooks } from "../ui/withLooks";
 import { Margin } from "./Margin";
 import { ReadingPad } from "./ReadingPad";
 import { RunSheet } from "./RunSheet";
 import { SpokenVerdict } from "./SpokenVerdict";
 import { STAGE_NAMES, STAGES, WITH_PAD } from "../inspection/stages";
 import { TopBar } from "./TopBar";
+import css from "./InspectionScreen.module.css";
 
-const stage = <P extends object>(load: () => Promise<ComponentType<P>>) => loaded("this stage", load);
+/** What the component library draws; the tests do without it, so that they are there at once. */
+const stage = <P extends object>(load: () => Promise<ComponentType<P>>) => loaded("this stage", withLooks(load));
+const over = <P extends object>(load: () => Promise<ComponentType<P>>) => loaded(null, withLooks(load));
 
+const TestGrid = loaded("this stage", () => import("../measurements/TestGrid").then((m) => m.default));
 const Brief = stage(() => import("../brief/Brief").then((m) => m.default));
 const Intake = stage(() => import("../intake/Intake").then((m) => m.default));
 const Walk = stage(() => import("../walk/Walk").then((m) => m.default));
 const Isolation = stage(() => import("../isolation/Isolation").then((m) => m.default));
 const Boards = stage(() => import("../boards/Boards").then((m) => m.default));
 const Bench = stage(() => import("../bench/Bench").then((m) => m.default));
-const TestGrid = stage(() => import("../measurements/TestGrid").then((m) => m.default));
 const Observations = stage(() => import("../observations/Observations").then((m) => m.default));
 const Report = stage(() => import("../report/Report").then((m) => m.default));
-const ComeBack = loaded(null, () => import("../comeback/ComeBack").then((m) => m.default));
-const ObservationDialog = loaded(null, () => import("../observations/ObservationDialog").then((m) => m.default));
+const ComeBack = over(() => import("../comeback/ComeBack").then((m) => m.default));
+const ObservationDialog = over(() => import("../observations/ObservationDialog").then((m) => m.default));
+const EndedSession = over(() => import("./EndedSession").then((m) => m.default));
 
-/** Fetched in a calm moment, so that going to another stage waits for nothing. */
+/** Fetched in calm moments, so that going to another stage waits for nothing. */
 const SOON = [
   TestGrid,
   Bench,
@@ -67,6 +69,18 @@ const SOON = [
   Report,
   Brief,
 ];
+
+/** The first moments belong to what was opened: so long after it, milliseconds. */
+const CALM = 6000;
+
+/** One after another: each is a number of files, and the page has to answer between them. */
+async function fetchSoon(stillHere: () => boolean): Promise<void> {
+  for (const part of SOON) {
+    await whenIdle();
+    if (!stillHere()) return;
+    await part.fetch().catch(() => undefined);
+  }
+}
 
 const closeLater = () => {
   stopAdding();
@@ -117,6 +131,9 @@ export default function InspectionScreen({ me }: { me: Me }) {
   const reading = useDesk((s) => !!s.focus && reference?.fields[s.focus.kind]?.[s.focus.field]?.kind === "reading");
   const current = (STAGES.find((s) => s.stage === named)?.stage ?? "brief") as Stage;
   const circuit = current === "dead" || current === "live" ? search.get("circuit") : null;
+  const here = opened === id && !!reference;
+  // In slices: a slow tablet answers to taps while the frame and its stage are drawn.
+  const drawn = useDeferredValue(here, false);
 
   useEffect(() => {
     void load(id, me);
@@ -131,8 +148,12 @@ export default function InspectionScreen({ me }: { me: Me }) {
   }, [id, me]);
 
   useEffect(() => {
-    const calm = setTimeout(() => void Promise.allSettled(SOON.map((one) => one.fetch())), 1500);
-    return () => clearTimeout(calm);
+    let here = true;
+    const calm = setTimeout(() => void fetchSoon(() => here), CALM);
+    return () => {
+      here = false;
+      clearTimeout(calm);
+    };
   }, []);
 
   // Before anybody sees the next stage: a key pressed there is about that stage, not about the figure of the one before.
@@ -154,29 +175,13 @@ export default function InspectionScreen({ me }: { me: Me }) {
 
   if (error && !opened) return <Trouble message={error} again={() => load(id, me)} />;
   if (signedOut && !opened) return <EndedSession me={me} />;
-  if (opened !== id || !reference) return <Loading what="the inspection" />;
+  if (!here || !drawn) return <Loading what="the inspection" />;
   const pad = WITH_PAD.includes(current) || reading;
   return (
-    <Grid
-      height="100dvh"
-      templateColumns={{ base: "minmax(0, 1fr)", md: "132px minmax(0, 1fr) 230px", xl: "168px minmax(0, 1fr) 286px" }}
-      templateRows={{ base: "46px auto minmax(0, 1fr) auto auto", md: "46px minmax(0, 1fr) auto" }}
-      templateAreas={{
-        base: '"top" "run" "work" "margin" "pad"',
-        md: '"top top top" "run work margin" "pad pad pad"',
-      }}
-    >
+    <div className={css.frame}>
       <TopBar me={me} />
       <RunSheet stage={current} />
-      <Box
-        as="main"
-        id="work"
-        gridArea="work"
-        overflow="auto"
-        bg="sheet"
-        borderInlineWidth={{ base: "0", md: "1px" }}
-        borderColor="line"
-      >
+      <main id="work" className={css.work}>
         <Notices />
         <OnHold me={me} />
         <InReview />
@@ -195,15 +200,15 @@ export default function InspectionScreen({ me }: { me: Me }) {
           {current === "observations" && <Observations me={me} />}
           {current === "report" && <Report me={me} />}
         </Boundary>
-      </Box>
+      </main>
       <Boundary what="The margin" area="margin">
         <Margin stage={current} />
       </Boundary>
       <SpokenVerdict />
       {pad && (
-        <Box gridArea="pad">
+        <div className={css.pad}>
           <ReadingPad />
-        </Box>
+        </div>
       )}
       {later && (
         <Boundary what="What to come back to" close={closeLater}>
@@ -216,7 +221,7 @@ export default function InspectionScreen({ me }: { me: Me }) {
         </Boundary>
       )}
       {signedOut && <EndedSession me={me} />}
-    </Grid>
+    </div>
   );
 }
 
@@ -304,26 +309,5 @@ function InReview() {
     <Banner edge role="note">
       <b>Signed and submitted for review.</b> What you change now reopens it: it is then signed for again.
     </Banner>
-  );
-}
-
-function EndedSession({ me: { id: known, email } }: { me: Me }) {
-  const queries = useQueryClient();
-  return (
-    <Dialog title="Sign in again" width="26rem" covers>
-      <Text mb="4">
-        <b>Your session has ended.</b> Nothing you typed is lost: it is kept on this device and is sent as soon as you
-        have signed in.
-      </Text>
-      <SignInForm
-        email={email}
-        done={(me) => {
-          // Somebody else: their entries go under their own name, so the inspection is opened anew.
-          if (me.id !== known) return window.location.reload();
-          queries.setQueryData(["session"], me);
-          resume();
-        }}
-      />
-    </Dialog>
   );
 }

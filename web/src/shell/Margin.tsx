@@ -1,5 +1,4 @@
 /** The margin: what an experienced colleague would pencil beside the figures. Quiet when all is well. */
-import { Box, Flex, Text } from "@chakra-ui/react";
 import { memo, useMemo, useState } from "react";
 import type { Judgement, Note, Schemas, Stage } from "../api/client";
 import { useFieldSpec, useReference } from "../api/reference";
@@ -18,7 +17,8 @@ import { Button } from "../ui/Button";
 import { Fold } from "../ui/Fold";
 import { useNarrow } from "../ui/layout";
 import { useAfterPaint } from "../ui/useAfterPaint";
-import css from "./Note.module.css";
+import css from "./Margin.module.css";
+import card from "./Note.module.css";
 import { NoteCard, NoteFrame, NoteGroup } from "./NoteCard";
 
 const TESTS: Stage[] = ["dead", "live"];
@@ -64,14 +64,14 @@ export function Margin({ stage }: { stage: Stage }) {
   }
   return (
     <Frame narrow={narrow}>
-      <Flex justify="space-between" align="center" mb="2" color="quiet">
+      <div className={css.top}>
         <b>In the margin</b>
         {narrow && (
           <Button variant="quiet" size="sm" onClick={() => setOpened(false)}>
             close
           </Button>
         )}
-      </Flex>
+      </div>
       <Latest judgement={judgement} arranged={arranged} />
       {later.judgement && later.arranged && (
         <Rest stage={stage} judgement={later.judgement} arranged={later.arranged} />
@@ -82,20 +82,9 @@ export function Margin({ stage }: { stage: Stage }) {
 
 function Frame({ narrow, children }: { narrow: boolean; children: React.ReactNode }) {
   return (
-    <Box
-      as="aside"
-      aria-label="Margin"
-      gridArea="margin"
-      overflow="auto"
-      px={narrow ? "3" : "3.5"}
-      py={narrow ? "0" : "3"}
-      maxH={narrow ? "46dvh" : undefined}
-      borderTopWidth={narrow ? "1px" : undefined}
-      borderColor="line"
-      fontSize="sm"
-    >
+    <aside aria-label="Margin" className={css.margin} data-narrow={narrow || undefined}>
       {children}
-    </Box>
+    </aside>
   );
 }
 
@@ -105,18 +94,18 @@ function Opener({ arranged, pressing }: { arranged: Arrangement; pressing: numbe
   const [verdict] = arranged.left;
   if (unjudged === 0 && verdict && verdict.standing !== "pass") {
     return (
-      <Box as="span" flex="1" textAlign="start" truncate>
+      <span className={`${css.opener} ${css.short}`}>
         <Mark status={verdict.standing} /> <b>{verdict.title}</b>
-      </Box>
+      </span>
     );
   }
   return (
-    <Box as="span" flex="1" textAlign="start">
+    <span className={css.opener}>
       {unjudged > 0 && <b>Margin: {unjudged} not judged yet</b>}
       {unjudged > 0 && pressing > 0 && ", "}
       {pressing > 0 && <b>{unjudged > 0 ? pressing : `Margin: ${pressing}`} to look at</b>}
       {unjudged === 0 && pressing === 0 && "Margin: nothing to point out"}
-    </Box>
+    </span>
   );
 }
 
@@ -164,16 +153,16 @@ function Latest({ judgement, arranged }: Omit<NotesProps, "stage">) {
   return (
     <>
       {unjudged > 0 && (
-        <Box role="note" pl="2.5" mb="3" borderLeftWidth="3px" borderColor="lamp">
+        <div role="note" className={css.unjudged}>
           <b>{unjudged === 1 ? "One entry is" : `${unjudged} entries are`} not judged yet.</b>
-          <Text color="quiet">These notes are from before your last entries. They update when the server answers.</Text>
-        </Box>
+          <p>These notes are from before your last entries. They update when the server answers.</p>
+        </div>
       )}
       {last && (
-        <Box minH="6.5rem">
+        <div className={css.latest}>
           <JustLeft place={last} judged={left.length > 0} />
           {!overtaken && cards(left, { lit: true, held: true })}
-        </Box>
+        </div>
       )}
     </>
   );
@@ -219,25 +208,21 @@ const Rest = memo(function Rest({ stage, judgement, arranged }: NotesProps) {
         <SumCard key={sum.board_id + sum.field} sum={sum} />
       ))}
       {stage === "intake" && judgement.prospective_fault_ka && (
-        <Text color="quiet" mb="3">
+        <p className={css.line}>
           Prospective fault current recorded: <b>{judgement.prospective_fault_ka} kA</b>, the higher of the two (rule
           3.4).
-        </Text>
+        </p>
       )}
       {!testing && <Left stage={stage} />}
       {pressing === 0 && !last && testing && unjudged === 0 && (
-        <Text color="quiet" mb="3">
-          No notes. They appear after each reading.
-        </Text>
+        <p className={css.line}>No notes. They appear after each reading.</p>
       )}
       {stage === "dead" && judgement.limited_share.warning && (
-        <Text color="quiet" mb="3">
-          {judgement.limited_share.warning}
-        </Text>
+        <p className={css.line}>{judgement.limited_share.warning}</p>
       )}
-      <Text mt="4" pt="2" borderTopWidth="1px" borderColor="line" fontSize="xs" color="quiet">
+      <p className={css.book}>
         {judgement.rule_book}. {reference?.caution}
-      </Text>
+      </p>
     </>
   );
 });
@@ -279,15 +264,15 @@ function Left({ stage }: { stage: Stage }) {
   if (!progress?.left) return null;
   const more = progress.left - progress.left_names.length;
   return (
-    <Box pl="2.5" borderLeftWidth="3px" borderColor="line" mb="3.5">
+    <div className={css.todo}>
       <b>{progress.left} left here</b>
-      <Box as="ul" listStyleType="disc" ml="4" color="quiet">
+      <ul>
         {progress.left_names.map((name, i) => (
           <li key={i}>{name}</li>
         ))}
         {more > 0 && <li>and {more} more</li>}
-      </Box>
-    </Box>
+      </ul>
+    </div>
   );
 }
 
@@ -296,7 +281,7 @@ function SumCard({ sum }: { sum: Schemas["BoardSumView"] }) {
   const { observation } = sum;
   return (
     <NoteFrame status={sum.status} title={sum.status === "fail" ? sum.title : `${sum.title}: ${sum.combined} MΩ`}>
-      {open && <p className={css.reason}>{sum.reason}</p>}
+      {open && <p className={card.reason}>{sum.reason}</p>}
       {open && sum.next_step && <p>{sum.next_step}</p>}
       {sum.status === "fail" && observation && (
         <Button size="sm" onClick={() => observe({ kind: "board", id: sum.board_id, raise: observation })}>

@@ -1,13 +1,13 @@
 /** The inspector sees a figure otherwise: taken for what, and why. The verdict stays beside it, here and in the report. */
-import { Box, Flex } from "@chakra-ui/react";
 import { useState } from "react";
 import type { Note } from "../api/client";
 import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/open";
 import { Button } from "../ui/Button";
-import { Segments } from "../ui/ChoiceField";
+import { Segments } from "../ui/Segments";
 import { TextField } from "../ui/TextField";
 import { valueIn } from "../inspection/types";
+import css from "./OwnView.module.css";
 
 const VIEWS = [
   ["pass", "pass"],
@@ -56,7 +56,7 @@ export function OwnView({ note }: { note: Note }) {
     setOpened(false);
   };
   return (
-    <Box flexBasis="100%" display="grid" gap="1.5">
+    <div className={css.view}>
       <Segments label="My verdict" value={view} choices={VIEWS} change={setView} />
       <TextField
         quiet
@@ -67,14 +67,14 @@ export function OwnView({ note }: { note: Note }) {
         change={setReason}
         maxLength={500}
       />
-      <Flex gap="1.5">
+      <div className={css.acts}>
         <Button size="sm" disabled={!reason.trim()} onClick={keep}>
           Keep my view
         </Button>
         <Button size="sm" onClick={() => setOpened(false)}>
           Leave it
         </Button>
-      </Flex>
-    </Box>
+      </div>
+    </div>
   );
 }

@@ -6,30 +6,9 @@ import { useReference } from "../api/reference";
 import { stand, usePositionsOf } from "../inspection/positions";
 import type { Place } from "../inspection/types";
 import { Button } from "../ui/Button";
-import { Popover } from "../ui/Popover";
 import { TextField } from "../ui/TextField";
 
-export function PositionsButton({ place, label }: { place: Place; label: string }) {
-  const words = usePositionsOf(place);
-  return (
-    <Popover
-      label={`Positions of switches at ${label}`}
-      trigger={
-        <Button
-          variant="quiet"
-          size="bare"
-          label={`Positions of switches at ${label}${words.length ? `: ${words.join(", ")}` : ""}`}
-        >
-          switches
-        </Button>
-      }
-    >
-      {(close) => <Positions place={place} close={close} />}
-    </Popover>
-  );
-}
-
-function Positions({ place, close }: { place: Place; close: () => void }) {
+export function Positions({ place, close }: { place: Place; close: () => void }) {
   const choices = useReference()?.positions ?? [];
   const positionWords = usePositionsOf(place);
   const own = positionWords.filter((one) => !choices.some(({ says }) => says === one)).join(", ");

@@ -20,11 +20,11 @@ import { setField, undo, useInspection, useMay } from "../inspection/open";
 import { useReadingSource } from "../inspection/readingSource";
 import { type Entity, type Place, placeOf } from "../inspection/types";
 import { useTranslate, whereOf } from "../inspection/words";
-import { HistoryButton } from "../fields/History";
+import { HistoryButton } from "../fields/HistoryButton";
 import { usePositionsOf } from "../inspection/positions";
-import { PositionsButton } from "./Positions";
+import { PositionsButton } from "./PositionsButton";
 import { recordRaised } from "../observations/record";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import css from "./ReadingPad.module.css";
 
 export function ReadingPad() {

@@ -15,7 +15,15 @@ import { STAGE_NAMES, STAGES } from "../inspection/stages";
 function useInSight(stage: Stage): React.RefObject<HTMLAnchorElement | null> {
   const here = useRef<HTMLAnchorElement>(null);
   useEffect(() => {
-    here.current?.scrollIntoView({ block: "nearest", inline: "center" });
+    const step = here.current;
+    if (!step) return;
+    // Told once the page is laid out, and before it is painted: to scroll at once would lay it out in between.
+    const placed = new ResizeObserver(() => {
+      placed.disconnect();
+      step.scrollIntoView({ block: "nearest", inline: "center" });
+    });
+    placed.observe(step);
+    return () => placed.disconnect();
   }, [stage]);
   return here;
 }

@@ -1,8 +1,8 @@
 /** The verdict on the figure that was just left, for who hears rather than sees it; silent otherwise. */
-import { VisuallyHidden } from "@chakra-ui/react";
 import { useDesk } from "../inspection/desk";
 import { speaksOf } from "../inspection/arrange";
 import { useInspection } from "../inspection/open";
+import { Hidden } from "../ui/Hidden";
 
 const WORDS = { pass: "Passes", attention: "Look at this", fail: "Fails", unknown: "Cannot be judged yet" };
 
@@ -16,5 +16,5 @@ export function SpokenVerdict() {
           .join(" ")
       : "",
   );
-  return <VisuallyHidden role="status">{text}</VisuallyHidden>;
+  return <Hidden role="status">{text}</Hidden>;
 }

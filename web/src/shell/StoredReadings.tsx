@@ -8,7 +8,7 @@ import { type Place, type Value, placeOf } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { FileDrop } from "../ui/FileDrop";
 import { Told } from "../ui/States";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 
 type Line = Schemas["StoredOut"];
 

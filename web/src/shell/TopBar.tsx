@@ -1,5 +1,4 @@
 /** The line across the top: where this is, whether everything is kept, and the theme. */
-import { Box, Flex } from "@chakra-ui/react";
 import type { Me } from "../api/client";
 import { ComeBackButton } from "../comeback/ComeBackButton";
 import { useInspection } from "../inspection/open";
@@ -12,38 +11,30 @@ import { TraineeButton } from "./TraineeButton";
 import { ThemeButton } from "../ui/ThemeButton";
 import { clock } from "../ui/when";
 import { Wordmark } from "../ui/Wordmark";
+import css from "./TopBar.module.css";
 
 export function TopBar({ me }: { me: Me }) {
   const address = useInspection((s) => s.model?.entities[s.model.id]?.values.property_address);
   const reference = useInspection((s) => s.model?.entities[s.model.id]?.values.reference);
   const [first, ...rest] = String(address ?? "New inspection").split(",");
   return (
-    <Flex
-      as="header"
-      gridArea="top"
-      align="center"
-      gap={{ base: "2.5", md: "4" }}
-      px={{ base: "2.5", md: "4" }}
-      borderBottomWidth="1px"
-      borderColor="line"
-      minW="0"
-    >
+    <header className={css.bar}>
       <Link to="/" aria-label="Dorrik, home">
         <Wordmark />
       </Link>
-      <Box flex="1" minW="0" truncate>
+      <div className={css.where}>
         <b>{first}</b>
-        <Box as="span" color="quiet" display={{ base: "none", md: "inline" }}>
+        <span>
           {rest.length > 0 && ` · ${rest.join(",").trim()}`}
           {reference ? ` · ${String(reference)}` : ""}
-        </Box>
-      </Box>
+        </span>
+      </div>
       <KeptLine />
       <ComeBackButton />
       <TraineeButton me={me} />
       <InstrumentButton />
       <ThemeButton />
-    </Flex>
+    </header>
   );
 }
 
@@ -56,17 +47,12 @@ function KeptLine() {
   const rules = useDeviceRules((s) => s.stand);
   const deviceFailed = useOutbox((s) => s.deviceFailed);
   return (
-    <Box
+    <div
       role="status"
       data-waiting={waiting || undefined}
       data-refused={refused || undefined}
       data-rules={rules}
-      flex="none"
-      maxW={{ base: "22vw", md: "none" }}
-      truncate
-      color="quiet"
-      fontSize={{ base: "xs", md: "sm" }}
-      css={{ "& b": { color: "sea" } }}
+      className={css.kept}
     >
       {waiting ? (
         <>
@@ -85,6 +71,6 @@ function KeptLine() {
       {reach === "unreachable" && " · no connection"}
       {reach === "failing" && " · the server is in trouble"}
       {reach === "signed-out" && " · signed out"}
-    </Box>
+    </div>
   );
 }

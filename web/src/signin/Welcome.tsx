@@ -5,8 +5,8 @@ import { type FormEvent, useState } from "react";
 import { api, answer, type Me, Refused, type Schemas } from "../api/client";
 import { explain, fieldErrors } from "../api/errors";
 import { Button } from "../ui/Button";
+import { SelectField } from "../ui/SelectField";
 import { Loading, Told, Trouble } from "../ui/States";
-import { SelectField } from "../ui/ChoiceField";
 import { TextField } from "../ui/TextField";
 import { Wordmark } from "../ui/Wordmark";
 

@@ -1,43 +1,10 @@
-/** One of several: a list for many, buttons for few, and yes, no or not yet. */
-import { Flex, NativeSelect, SegmentGroup } from "@chakra-ui/react";
+/** One of a few, as buttons; and yes, no or not yet. */
+import { useId } from "react";
 import { Button } from "./Button";
-import { Field } from "./Field";
-import type { Words } from "./FieldFrame";
-import { Icon } from "./Icon";
+import css from "./ChoiceField.module.css";
+import { FieldFrame, type Words } from "./FieldFrame";
 
 export type Choice = readonly [value: string, words: string];
-
-interface SelectProps extends Words {
-  value: string;
-  choices: readonly Choice[];
-  change: (value: string) => void;
-}
-
-/** A list of the tablet's own. */
-export function SelectField({ value, choices, change, ...words }: SelectProps) {
-  return (
-    <Field {...words}>
-      <NativeSelect.Root disabled={words.disabled}>
-        <NativeSelect.Field
-          aria-label={words.quiet ? words.label : undefined}
-          value={value}
-          onChange={(event) => change(event.target.value)}
-        >
-          {choices.map(([key, said]) => (
-            <option key={key} value={key}>
-              {said}
-            </option>
-          ))}
-        </NativeSelect.Field>
-        <NativeSelect.Indicator asChild>
-          <span>
-            <Icon name="down" size={16} />
-          </span>
-        </NativeSelect.Indicator>
-      </NativeSelect.Root>
-    </Field>
-  );
-}
 
 interface ButtonsProps extends Words {
   value: string | null;
@@ -48,9 +15,10 @@ interface ButtonsProps extends Words {
 
 /** Few choices side by side; tapping the chosen one takes it back. */
 export function ButtonsField({ value, choices, change, ...words }: ButtonsProps) {
+  const id = useId();
   return (
-    <Field group {...words}>
-      <Flex gap="2" wrap="wrap">
+    <FieldFrame group words={words} controlId={id}>
+      <div className={css.choices}>
         {choices.map(([key, said]) => (
           <Button
             key={key}
@@ -62,8 +30,8 @@ export function ButtonsField({ value, choices, change, ...words }: ButtonsProps)
             {said}
           </Button>
         ))}
-      </Flex>
-    </Field>
+      </div>
+    </FieldFrame>
   );
 }
 
@@ -89,25 +57,3 @@ const YES_NO: readonly Choice[] = [
   ["yes", "Yes"],
   ["no", "No"],
 ];
-
-interface SegmentsProps {
-  label: string;
-  value: string;
-  choices: readonly Choice[];
-  change: (value: string) => void;
-}
-
-/** A switch between a few ways to see the same; one of them always stands. */
-export function Segments({ label, value, choices, change }: SegmentsProps) {
-  return (
-    <SegmentGroup.Root aria-label={label} value={value} onValueChange={(to) => to.value && change(to.value)}>
-      <SegmentGroup.Indicator />
-      {choices.map(([key, said]) => (
-        <SegmentGroup.Item key={key} value={key}>
-          <SegmentGroup.ItemText>{said}</SegmentGroup.ItemText>
-          <SegmentGroup.ItemHiddenInput />
-        </SegmentGroup.Item>
-      ))}
-    </SegmentGroup.Root>
-  );
-}

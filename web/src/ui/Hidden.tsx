@@ -2,4 +2,15 @@
 import type { ReactNode } from "react";
 import css from "./Hidden.module.css";
 
-export const Hidden = ({ children }: { children: ReactNode }) => <span className={css.hidden}>{children}</span>;
+interface Props {
+  children: ReactNode;
+  /** status: said as soon as it changes. */
+  role?: "status";
+  id?: string;
+}
+
+export const Hidden = ({ children, role, id }: Props) => (
+  <span className={css.hidden} role={role} id={id}>
+    {children}
+  </span>
+);

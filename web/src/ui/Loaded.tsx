@@ -1,5 +1,5 @@
 /** A part of the application that is fetched when it is first shown, and drawn as soon as it is there. */
-import { type ComponentType, useEffect, useState } from "react";
+import { type ComponentType, startTransition, useEffect, useState } from "react";
 import { Loading } from "./States";
 
 interface Options<P> {
@@ -42,7 +42,8 @@ export function loaded<P extends object>(
       // It may have come after this was drawn and before this is done: what counts is whether it is on screen.
       if (drawn) return;
       if (Part) return arrived(true);
-      const draw = () => arrived(true);
+      // In slices: a slow tablet answers to taps while a large part is drawn.
+      const draw = () => startTransition(() => arrived(true));
       shown.add(draw);
       const clock = calm ? setTimeout(() => fetch().catch(() => undefined), calm) : void fetch().catch(failed);
       return () => {

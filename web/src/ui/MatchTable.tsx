@@ -1,6 +1,7 @@
 /** A table from elsewhere: over each column what it is taken for, and every mistake at its cell. */
 import { Box, Table } from "@chakra-ui/react";
-import { type Choice, SelectField } from "./ChoiceField";
+import { type Choice } from "./ChoiceField";
+import { SelectField } from "./SelectField";
 
 export interface MatchRow {
   /** As the file counts it. */

@@ -1,43 +1,25 @@
-/** A few words more at the place they belong to, or a hint on what a drawing means. */
-import { Popover as ChakraPopover, Tooltip as ChakraTooltip, Portal } from "@chakra-ui/react";
-import type { ReactElement, ReactNode } from "react";
+/** A few words more at the place they belong to; made only when it is opened. */
+import { cloneElement, type ReactElement, type ReactNode, useState } from "react";
+import { loaded } from "./Loaded";
+import { withLooks } from "./withLooks";
 
-interface PopoverProps {
-  trigger: ReactElement;
+export interface PopoverProps {
+  /** The button that opens it. */
+  trigger: ReactElement<{ onClick?: () => void; expanded?: boolean; children?: ReactNode }>;
   title?: string;
   label: string;
   children: (close: () => void) => ReactNode;
 }
 
-/** A few words more at the place they belong to; made only when it is opened. */
-export function Popover({ trigger, title, label, children }: PopoverProps) {
-  return (
-    <ChakraPopover.Root lazyMount unmountOnExit positioning={{ placement: "bottom-end" }}>
-      <ChakraPopover.Trigger asChild>{trigger}</ChakraPopover.Trigger>
-      <Portal>
-        <ChakraPopover.Positioner>
-          <ChakraPopover.Content aria-label={label}>
-            <ChakraPopover.Body>
-              {title && <ChakraPopover.Title>{title}</ChakraPopover.Title>}
-              <ChakraPopover.Context>{(popover) => children(() => popover.setOpen(false))}</ChakraPopover.Context>
-            </ChakraPopover.Body>
-          </ChakraPopover.Content>
-        </ChakraPopover.Positioner>
-      </Portal>
-    </ChakraPopover.Root>
-  );
-}
+const PopoverFrame = loaded(
+  null,
+  withLooks(() => import("./PopoverFrame").then((m) => m.PopoverFrame)),
+  { meanwhile: ({ trigger }: PopoverProps) => trigger },
+);
 
-/** Words for what is only drawn; never the only place where something is said. */
-export function Tooltip({ says, children }: { says: string; children: ReactElement }) {
-  return (
-    <ChakraTooltip.Root openDelay={400}>
-      <ChakraTooltip.Trigger asChild>{children}</ChakraTooltip.Trigger>
-      <Portal>
-        <ChakraTooltip.Positioner>
-          <ChakraTooltip.Content>{says}</ChakraTooltip.Content>
-        </ChakraTooltip.Positioner>
-      </Portal>
-    </ChakraTooltip.Root>
-  );
+export function Popover(props: PopoverProps) {
+  const [wanted, want] = useState(false);
+  // There are many, and few are ever opened: until then each is its button alone.
+  if (!wanted) return cloneElement(props.trigger, { onClick: () => want(true), expanded: false });
+  return <PopoverFrame {...props} />;
 }

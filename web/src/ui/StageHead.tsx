@@ -1,28 +1,38 @@
 /** The head of a stage of an inspection: its name, a line about it, and what can be switched; and what stands under it. */
-import { Box, Flex, Heading } from "@chakra-ui/react";
 import type { ReactNode } from "react";
+import css from "./StageHead.module.css";
 
 export function StageHead({ title, line, children }: { title: string; line?: ReactNode; children?: ReactNode }) {
   return (
-    <Flex align="center" wrap="wrap" columnGap="3.5" rowGap="1" px="4" pt="2.5" pb="2">
-      <Heading as="h1" size="lg">
-        {title}
-      </Heading>
-      <Box as="span" flex="1" color="quiet">
-        {line}
-      </Box>
-      <Flex gap="2.5" wrap="wrap">
-        {children}
-      </Flex>
-    </Flex>
+    <div className={css.head}>
+      <h1>{title}</h1>
+      <span className={css.about}>{line}</span>
+      <div className={css.switches}>{children}</div>
+    </div>
   );
+}
+
+interface LineProps {
+  children: ReactNode;
+  /** For who hears the screen: what it is about, where it is a note of its own. */
+  label?: string;
+}
+
+/** A line under the head: what stands, and at its end what can be done about it. */
+export function StageLine({ children, label }: LineProps) {
+  return (
+    <div className={css.line} role={label && "note"} aria-label={label}>
+      {children}
+    </div>
+  );
+}
+
+/** Such lines side by side, as far as there is room. */
+export function StageLines({ children }: { children: ReactNode }) {
+  return <div className={css.lines}>{children}</div>;
 }
 
 /** What stands under the head of a stage. */
 export function StageBody({ children, wide }: { children: ReactNode; wide?: boolean }) {
-  return (
-    <Box px="4" pt="1" pb="7" maxW={wide ? undefined : "54rem"}>
-      {children}
-    </Box>
-  );
+  return <div className={wide ? css.body : `${css.body} ${css.readable}`}>{children}</div>;
 }

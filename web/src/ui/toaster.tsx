@@ -8,7 +8,7 @@ const toaster = createToaster({ placement: "bottom", pauseOnPageIdle: true, max:
  *
  * instead: what was told under the same name gives way to it.
  */
-export function tell(said: string, undo?: () => void, instead?: string): void {
+export function show(said: string, undo?: () => void, instead?: string): void {
   if (instead && toaster.isVisible(instead)) toaster.remove(instead);
   toaster.create({
     ...(instead && { id: instead }),

@@ -1,7 +1,7 @@
 /** What else is known of a point: its marks, its circuit, and what its kind and its room ask for. */
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { Fields, type Named } from "../fields/Fields";
-import { HistoryButton } from "../fields/History";
+import { HistoryButton } from "../fields/HistoryButton";
 import { children } from "../inspection/model";
 import { observe } from "../inspection/desk";
 import { setField, useInspection } from "../inspection/open";
@@ -10,8 +10,8 @@ import { nameOf } from "../inspection/words";
 import { SetAside } from "../limits/SetAside";
 import { Photos } from "../photos/Photos";
 import { Button } from "../ui/Button";
-import { SelectField } from "../ui/ChoiceField";
 import { Fold } from "../ui/Fold";
+import { SelectField } from "../ui/SelectField";
 import { link, mark, roomsOf, takeOutPoint } from "./walking";
 
 interface Props {

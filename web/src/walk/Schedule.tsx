@@ -9,9 +9,9 @@ import { add, setField, useInspection } from "../inspection/open";
 import { observe } from "../inspection/desk";
 import { STAGES } from "../inspection/stages";
 import { Button } from "../ui/Button";
-import { Segments } from "../ui/ChoiceField";
 import { Link } from "../ui/Link";
 import { Section } from "../ui/Page";
+import { Segments } from "../ui/Segments";
 import { StageBody } from "../ui/StageHead";
 import { answerWord } from "../inspection/words";
 

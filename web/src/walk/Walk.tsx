@@ -1,8 +1,8 @@
 /** The walk-round: room by room, which circuits the points hang on, what is opened, the schedule, and what is limited. */
 import { Box, Flex } from "@chakra-ui/react";
+import { Segments } from "../ui/Segments";
 import { useSearchParams } from "react-router";
 import { useInspection } from "../inspection/open";
-import { Segments } from "../ui/ChoiceField";
 import { StageHead } from "../ui/StageHead";
 import { Limits } from "./Limits";
 import { Linking } from "./Linking";

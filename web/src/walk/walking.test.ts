@@ -25,7 +25,7 @@ import {
 
 /** What was told in passing, and how each is taken back. */
 const told = vi.hoisted(() => [] as { said: string; undo: (() => void) | undefined }[]);
-vi.mock("../ui/toaster", () => ({ tell: (said: string, undo?: () => void) => told.push({ said, undo }) }));
+vi.mock("../ui/tell", () => ({ tell: (said: string, undo?: () => void) => told.push({ said, undo }) }));
 
 const USUAL = [
   { name: "Hall", kind: "escape route", floor: "ground", points: ["light"] },

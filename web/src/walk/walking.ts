@@ -6,7 +6,7 @@ import { children, type Model } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/open";
 import type { Entity, Value, FieldOf, Place } from "../inspection/types";
 import { nameOf } from "../inspection/words";
-import { tell } from "../ui/toaster";
+import { tell } from "../ui/tell";
 import { pointsOf, unlooked } from "./points";
 
 export type UsualRoom = Schemas["UsualRoomOut"];

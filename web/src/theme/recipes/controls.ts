@@ -7,7 +7,6 @@ import {
   fileUploadAnatomy,
   listboxAnatomy,
   nativeSelectAnatomy,
-  segmentGroupAnatomy,
 } from "@chakra-ui/react/anatomy";
 
 const box = {
@@ -233,42 +232,5 @@ export const fileUpload = defineSlotRecipe({
     },
     dropzoneContent: { display: "flex", flexDirection: "column", gap: "1" },
     trigger: {},
-  },
-});
-
-export const segmentGroup = defineSlotRecipe({
-  className: "d-segments",
-  slots: segmentGroupAnatomy.keys(),
-  base: {
-    root: {
-      display: "inline-flex",
-      position: "relative",
-      isolation: "isolate",
-      bg: "sand",
-      borderRadius: "md",
-      p: "2px",
-      minWidth: "0",
-    },
-    indicator: {
-      bg: "sheet",
-      borderRadius: "sm",
-      boxShadow: "0 0 0 1.5px {colors.ink}",
-      width: "var(--width)",
-      height: "var(--height)",
-      zIndex: "-1",
-    },
-    item: {
-      display: "flex",
-      alignItems: "center",
-      px: "3",
-      minHeight: "calc({sizes.touch} - 4px)",
-      cursor: "pointer",
-      userSelect: "none",
-      borderRadius: "sm",
-      whiteSpace: "nowrap",
-      color: "quiet",
-      _checked: { color: "ink", fontWeight: "bold" },
-      "&:has(:focus-visible)": { outline: "3px solid", outlineColor: "lamp", outlineOffset: "1px" },
-    },
   },
 });
