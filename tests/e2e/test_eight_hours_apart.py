@@ -7,6 +7,7 @@ from datetime import UTC, datetime, timedelta
 from playwright.sync_api import expect
 
 from tests.e2e import seeding
+from tests.e2e.on_device import kept_on_the_device
 from tests.e2e.test_test_grid import paste
 from tests.e2e.walk import cell
 
@@ -42,14 +43,15 @@ def away_for_four_hours(page, tablet, begins):
 
 
 def test_two_thousand_entries_of_two_tablets_arrive_once(signed_in, firm, place):
-    one = signed_in(home=False, base=place.base)
+    one = signed_in(home=False, base=place.base, on_device=True)
     inspection = seeding.inspection(one.context.request, *["Cooker"] * WAYS)
-    other = signed_in(firm.supervisor_email, home=False, base=place.base)
+    other = signed_in(firm.supervisor_email, home=False, base=place.base, on_device=True)
     now = datetime.now(UTC)
     for page, hours in ((one, 1), (other, -24)):
         page.clock.set_system_time(now + timedelta(hours=hours))
         seeding.open_at(page, inspection, "Dead tests")
         expect(cell(page, f"{WAYS} Cooker, R1+R2 Ω")).to_be_visible()
+        kept_on_the_device(page)
     before = len(entries_of(one.request, inspection))
     place.down()
     away_for_four_hours(one, 1, now + timedelta(hours=1))

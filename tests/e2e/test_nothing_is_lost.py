@@ -5,6 +5,7 @@ from sqlalchemy import delete, select
 
 from dorrik.store.database.account_tables import person, session
 from tests.conftest import PASSWORD
+from tests.e2e.on_device import kept_on_the_device
 from tests.e2e.walk import all_kept, cell, fill, hold_polls
 
 
@@ -56,8 +57,9 @@ def test_a_date_in_1890_is_told_at_the_date(at_work):
 
 
 def test_without_a_signal_entries_wait_and_are_sent_when_it_returns(at_work):
-    page = at_work("Cooker", stage="Dead tests")
+    page = at_work("Cooker", stage="Dead tests", on_device=True)
     at_the_cooker(page)
+    kept_on_the_device(page)
     page.context.set_offline(True)
     page.keyboard.type("0.12")
     page.keyboard.press("Enter")

@@ -7,6 +7,7 @@ from sqlalchemy import insert, select
 from dorrik.store.database.engine import new_id, now
 from dorrik.store.database.tables import change, issued_report
 from tests.e2e import seeding
+from tests.e2e.on_device import kept_on_the_device
 from tests.e2e.walk import all_kept, cell, figure, stage
 
 
@@ -29,6 +30,7 @@ def issued_there(engine):
 
 def away(*pages):
     for page in pages:
+        kept_on_the_device(page)
         page.context.set_offline(True)
 
 
@@ -38,8 +40,8 @@ def back(page):
 
 
 def both_at(at_work, signed_in, firm, *presets, stage_name):
-    one = at_work(*presets, stage=stage_name)
-    other = signed_in(firm.supervisor_email)
+    one = at_work(*presets, stage=stage_name, on_device=True)
+    other = signed_in(firm.supervisor_email, on_device=True)
     other.goto(one.url)
     all_kept(one)
     all_kept(other)
@@ -101,7 +103,7 @@ def test_figures_on_a_circuit_that_was_taken_out_are_brought_back_with_a_tap(at_
 
 
 def test_what_was_entered_before_the_report_was_issued_waits_for_a_word(at_work, signed_in, firm, issued_there):
-    page = at_work("Cooker", stage="Dead tests")
+    page = at_work("Cooker", stage="Dead tests", on_device=True)
     all_kept(page)
     away(page)
     figure(page, "1 Cooker, R1+R2 Ω", "0.19")
@@ -125,7 +127,7 @@ def test_what_was_entered_before_the_report_was_issued_waits_for_a_word(at_work,
 
 
 def test_what_waited_is_left_out_where_the_report_is_to_stand(at_work, signed_in, firm, issued_there):
-    page = at_work("Cooker", stage="Dead tests")
+    page = at_work("Cooker", stage="Dead tests", on_device=True)
     all_kept(page)
     away(page)
     figure(page, "1 Cooker, R1+R2 Ω", "0.19")

@@ -16,6 +16,7 @@ import { Boundary } from "./ui/Boundary";
 import { loaded } from "./ui/Loaded";
 import { Loading, Trouble } from "./ui/States";
 import { useLooks } from "./ui/useLooks";
+import { Toaster } from "./ui/tell";
 import { withLooks } from "./ui/withLooks";
 
 const screen = <P extends object>(load: () => Promise<ComponentType<P>>) => loaded("the screen", withLooks(load));
@@ -42,7 +43,7 @@ const AfterReport = screen(() => import("./after/AfterReport").then((m) => m.def
 const OpenReports = screen(() => import("./after/OpenReports").then((m) => m.default));
 const Help = screen(() => import("./help/Help").then((m) => m.default));
 const Lock = screen(() => import("./session/Lock").then((m) => m.default));
-const HelpKey = loaded(null, () => import("./help/HelpKey").then((m) => m.default));
+const HelpKey = loaded(null, () => import("./help/HelpKey").then((m) => m.default), { unasked: true });
 const Letters = screen(() => import("./letters/Letters").then((m) => m.default));
 const Check = screen(() => import("./check/Check").then((m) => m.default));
 const ThisDevice = screen(() => import("./device/ThisDevice").then((m) => m.default));
@@ -57,12 +58,6 @@ function guessFirst(path: string): void {
   if (localStorage.getItem(HERE) && path.startsWith("/inspection/")) InspectionScreen.fetch().catch(() => undefined);
 }
 guessFirst(window.location.pathname);
-
-// What was just done is told by screens that the component library draws.
-const Toaster = loaded(
-  null,
-  withLooks(() => import("./ui/toaster").then((m) => m.Toaster)),
-);
 
 // The first picture does not wait for what keeps things on the device.
 const device = () => import("./api/kept");

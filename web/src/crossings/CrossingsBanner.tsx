@@ -3,10 +3,14 @@ import { useState } from "react";
 import { Banner } from "../ui/Banner";
 import { Button } from "../ui/Button";
 import { loaded } from "../ui/Loaded";
+import { withLooks } from "../ui/withLooks";
 import { countOf, type Entry, useCrossings, useDecide } from "./useCrossings";
 import { byWhom, useInWords } from "./words";
 
-const Decide = loaded(null, () => import("./Decide").then((m) => m.default));
+const Decide = loaded(
+  null,
+  withLooks(() => import("./Decide").then((m) => m.default)),
+);
 
 export function CrossingsBanner() {
   const crossings = useCrossings();

@@ -1,5 +1,5 @@
 import { ChakraProvider } from "@chakra-ui/react";
-import { cleanup, render, screen } from "@testing-library/react";
+import { cleanup, render, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { type ReactNode, useLayoutEffect } from "react";
 import { afterEach, expect, it, vi } from "vitest";
@@ -95,5 +95,41 @@ it("a part that can wait comes when its time is there, or as soon as it is asked
   expect(screen.getByText("Way 3 comes")).toBeTruthy();
   expect(load).not.toHaveBeenCalled();
   void Part.fetch();
+  expect(await screen.findByText("Figures of way 3")).toBeTruthy();
+});
+
+it("what lies over a screen and cannot be fetched leaves the screen as it is, and comes when somebody tries again", async () => {
+  let online = false;
+  const Over = loaded(null, async () => {
+    if (!online) throw new TypeError("Failed to fetch dynamically imported module");
+    return Figures;
+  });
+  shown(
+    <Boundary what="This screen">
+      <p>What was entered</p>
+      <Over way="3" />
+    </Boundary>,
+  );
+  const again = await screen.findByRole("button", { name: "Try again" });
+  expect(screen.getByText("What was entered")).toBeTruthy();
+  online = true;
+  await userEvent.click(again);
+  expect(await screen.findByText("Figures of way 3")).toBeTruthy();
+  expect(screen.queryByRole("alert")).toBeNull();
+});
+
+it("what nobody asked for is not missed, and comes when it is fetched", async () => {
+  let online = false;
+  const load = vi.fn(async () => {
+    if (!online) throw new TypeError("Failed to fetch dynamically imported module");
+    return Figures;
+  });
+  const Part = loaded(null, load, { unasked: true });
+  shown(<Part way="3" />);
+  await waitFor(() => expect(load).toHaveBeenCalledTimes(1));
+  await new Promise((done) => setTimeout(done));
+  expect(screen.queryByRole("alert")).toBeNull();
+  online = true;
+  await Part.fetch();
   expect(await screen.findByText("Figures of way 3")).toBeTruthy();
 });

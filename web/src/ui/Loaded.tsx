@@ -1,23 +1,26 @@
 /** A part of the application that is fetched when it is first shown, and drawn as soon as it is there. */
 import { type ComponentType, startTransition, useEffect, useState } from "react";
-import { Loading } from "./States";
+import { Loading, NotFetched } from "./States";
 
 interface Options<P> {
   /** Drawn in its place until it is there, with the same properties. */
   meanwhile?: ComponentType<P>;
   /** Fetched so long after it is first shown, milliseconds, unless it is asked for before. */
   calm?: number;
+  /** Nobody asked for it: that it cannot be fetched is not said, and it is drawn where it is fetched later. */
+  unasked?: boolean;
 }
 
 /** React's own lazy() with Suspense holds back what follows a placeholder for 300 ms, on every screen: too long here.
  *
- * what: said while it comes; null where nothing is to be said. What cannot be fetched is thrown to the Boundary around,
- * unless something stands in its place.
+ * what: said while it comes; null for what lies over a screen, of which nothing is said while it comes. What cannot be
+ * fetched is thrown to the Boundary around, unless something stands in its place; of what lies over a screen it is said
+ * over the screen, which stays.
  */
 export function loaded<P extends object>(
   what: string | null,
   load: () => Promise<ComponentType<P>>,
-  { meanwhile: Meanwhile, calm = 0 }: Options<P> = {},
+  { meanwhile: Meanwhile, calm = 0, unasked = false }: Options<P> = {},
 ): ComponentType<P> & { fetch: () => Promise<void> } {
   let Part: ComponentType<P> | undefined;
   let coming: Promise<void> | undefined;
@@ -40,18 +43,21 @@ export function loaded<P extends object>(
     const drawn = Part !== undefined;
     useEffect(() => {
       // It may have come after this was drawn and before this is done: what counts is whether it is on screen.
-      if (drawn) return;
+      if (drawn || error) return;
       if (Part) return arrived(true);
       // In slices: a slow tablet answers to taps while a large part is drawn.
       const draw = () => startTransition(() => arrived(true));
       shown.add(draw);
-      const clock = calm ? setTimeout(() => fetch().catch(() => undefined), calm) : void fetch().catch(failed);
+      const clock = calm
+        ? setTimeout(() => fetch().catch(() => undefined), calm)
+        : void fetch().catch(unasked ? () => undefined : failed);
       return () => {
         shown.delete(draw);
         clearTimeout(clock ?? undefined);
       };
-    }, [drawn]);
-    if (error) throw error;
+    }, [drawn, error]);
+    if (error && what !== null) throw error;
+    if (error) return <NotFetched again={() => failed(undefined)} />;
     if (Part) return <Part {...props} />;
     if (Meanwhile) return <Meanwhile {...props} />;
     return what === null ? null : <Loading what={what} />;

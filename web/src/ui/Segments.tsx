@@ -2,7 +2,7 @@
  *
  * Radio buttons of the browser's own: several stand at the head of each stage, and none of them is measured to be drawn.
  */
-import { useId } from "react";
+import { useId, useState } from "react";
 import type { Choice } from "./ChoiceField";
 import css from "./Segments.module.css";
 
@@ -15,11 +15,23 @@ interface Props {
 
 export function Segments({ label, value, choices, change }: Props) {
   const name = useId();
+  // What was tapped stands at once; what it shows may take a slow tablet a moment more.
+  const [[given, picked], pick] = useState([value, value]);
+  if (given !== value) pick([value, value]);
   return (
     <div role="radiogroup" aria-label={label} className={css.segments}>
       {choices.map(([key, said]) => (
         <label key={key} className={css.segment}>
-          <input type="radio" name={name} value={key} checked={key === value} onChange={() => change(key)} />
+          <input
+            type="radio"
+            name={name}
+            value={key}
+            checked={key === picked}
+            onChange={() => {
+              pick([value, key]);
+              change(key);
+            }}
+          />
           <span>{said}</span>
         </label>
       ))}

@@ -45,6 +45,18 @@ export function Trouble({
   );
 }
 
+/** What lies over a screen could not be fetched: the screen stays, and what was entered with it. */
+export function NotFetched({ again }: { again: () => void }) {
+  return (
+    <div className={css.over} role="alert">
+      <span>That is not on this device yet, and cannot be fetched now. Nothing you entered is lost.</span>
+      <Button size="sm" variant="action" onClick={again}>
+        Try again
+      </Button>
+    </div>
+  );
+}
+
 /** Something to be told in place: what went wrong, what was done, or what is shown only once. */
 export function Told({ children, trouble }: { children: ReactNode; trouble?: boolean }) {
   return (
