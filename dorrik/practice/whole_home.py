@@ -117,6 +117,16 @@ class Draft:
         circuits = tuple(replace(c, **changes) if c.name == circuit.name else c for c in self.home.circuits)
         self.home = replace(self.home, circuits=circuits)
 
+    def put(self, circuit: Circuit, *faults: Any) -> None:
+        """Put faults into the wiring of a circuit, beside those it has."""
+        self.change(circuit, wiring=replace(circuit.wiring, faults=(*circuit.wiring.faults, *faults)))
+
+    def once(self, word: str) -> bool:
+        """Is this the first fault of its kind? Of the origin there is one of each."""
+        first = word not in self.said
+        self.said.add(word)
+        return first
+
     def add(
         self,
         name: str,
@@ -128,12 +138,17 @@ class Draft:
         """Add to the truth. context: what moves its code, or how to read it from the document in the end."""
         later = context if callable(context) else None
         code = opinions.mainstream(key, *(() if callable(context) else context))
-        self.causes.append(Cause(name, key, frozenset(places), code, tuple(evidence), context=later))
+        self.causes.append(Cause(name, key, frozenset(places), code, tuple(sorted(evidence)), context=later))
 
     @property
     def rcd_throughout(self) -> bool:
         """Has every circuit an RCD in front?"""
         return all(c.rcd is not None for c in self.home.circuits if c.serves != "distribution")
+
+
+def is_radial(circuit: Circuit, least: int = 1) -> bool:
+    """Is it a radial with at least so many points?"""
+    return isinstance(circuit.wiring, RadialCircuit) and len(circuit.wiring.walk) >= least
 
 
 def board(document: Document) -> Document:
@@ -145,6 +160,12 @@ def board(document: Document) -> Document:
 def circuit_of(document: Document, circuit_id: str) -> Document:
     """A circuit of a document."""
     return next(c for b in document["inspection"]["boards"] for c in b["circuits"] if c["id"] == circuit_id)
+
+
+def point_of(document: Document, point_id: str) -> Document:
+    """A point of a document."""
+    circuit = circuit_of(document, point_id.partition("-")[0])
+    return next(p for p in circuit["points"] if p["id"] == point_id)
 
 
 def base(seed: int, kind: str) -> Draft:

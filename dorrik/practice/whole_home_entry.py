@@ -168,7 +168,7 @@ def _seconds(inspection: Document) -> Slipped | None:
         one[field] = f"{time_ms / 1000:.3f}"
     places = frozenset((one["id"], field) for one, field in timed_devices)
     cause = Cause(
-        "trip time in seconds", None, frozenset(place for place, _ in places), "", tuple(places),
+        "trip time in seconds", None, frozenset(place for place, _ in places), "", tuple(sorted(places)),
         frozenset(("trip_ms", "rcd_trip_ms")),
     )  # fmt: skip
     return Slipped(cause, places)

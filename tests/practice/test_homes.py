@@ -5,7 +5,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from dorrik.core.electrical import ring
-from dorrik.core.electrical.ring_points import position
+from dorrik.core.electrical.ring_places import position
 from dorrik.core.inspection.document import parse
 from dorrik.core.judging.judgement import judge
 from dorrik.practice.accuracy import count_homes

@@ -59,7 +59,7 @@ def test_page_one_tells_a_landlord_the_result_in_a_sentence():
     one["inspection"]["declared_outcome"] = "unsatisfactory"
     assert said(one)["plainly"].startswith("One thing is dangerous now. When it is cleared")
     improved = observed(("C3", "Cracked plate"), ("C3", "No labels"))
-    assert "Two improvements are recommended; that does not change the result." in said(improved)["plainly"]
+    assert "Two improvements are recommended; they do not make the result unsatisfactory." in said(improved)["plainly"]
 
 
 @pytest.mark.parametrize("worse", [{"zs_ohm": "9.5"}, {"insulation_lne_mohm": "0.2"}, {"zs_ohm": None}])

@@ -33,7 +33,7 @@ TERMS: Mapping[str, tuple[tuple[str, str], ...]] = MappingProxyType(
         "Codes": (
             ("C1", "danger present: tell the person in charge now, make safe with consent"),
             ("C2", "potentially dangerous"),
-            ("C3", "improvement recommended; does not change the result"),
+            ("C3", "improvement recommended; does not make the result unsatisfactory"),
             ("FI", "further investigation without delay"),
             ("No code", "noted; nothing has to be done"),
             ("Second opinion", "a supervisor codes it without seeing yours"),

@@ -15,6 +15,8 @@ LEAST_TOLERANCE_OHM = 0.05
 TOLERANCE = 0.08
 
 Conductor = Literal["line", "neutral", "cpc"]
+#: What is measured at a point: the line against one of these.
+Pair = Literal["neutral", "cpc"]
 Kind = Literal[
     "open-conductor",
     "not-a-ring",

@@ -8,21 +8,15 @@ from dorrik.core.electrical.ring_ends import (
     LEAST_TOLERANCE_OHM,
     SOURCE,
     Finding,
+    Pair,
     PlacedPoint,
     RingAnalysis,
     RingPoint,
     RingTest,
     plain,
 )
-from dorrik.core.electrical.ring_points import (
-    POINT_TOLERANCE,
-    RETEST,
-    Pair,
-    bent_pairs,
-    open_at_points,
-    settled,
-    walked,
-)
+from dorrik.core.electrical.ring_places import settled, walked
+from dorrik.core.electrical.ring_points import POINT_TOLERANCE, RETEST, bent_pairs, open_at_points
 
 
 def expected_ohm(once_round_ohm: float, fraction: float = 0.5) -> float:

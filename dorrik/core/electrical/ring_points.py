@@ -7,16 +7,14 @@ cable, a bad contact lifts them otherwise, the same ends joined by mistake let t
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
-from math import sqrt
-from typing import Literal
 
 from dorrik.core.basics.readings import Reading
 from dorrik.core.basics.record import record
-from dorrik.core.electrical import conductors
 from dorrik.core.electrical.ring_ends import (
     LEAST_TOLERANCE_OHM,
     SOURCE,
     Finding,
+    Pair,
     PlacedPoint,
     RingAnalysis,
     RingPoint,
@@ -25,11 +23,11 @@ from dorrik.core.electrical.ring_ends import (
     expected_line_neutral_ohm,
     plain,
 )
+from dorrik.core.electrical.ring_places import placed, walked
+from dorrik.core.electrical.ring_spurs import Excess, length_by, spur_findings, spur_length_m
 
 #: A point higher than expected by more than this share, and by LEAST_TOLERANCE_OHM, is looked at (rule 4.4).
 POINT_TOLERANCE = 0.10
-#: Both excesses of a spur lead to the same length within this share.
-LENGTH_TOLERANCE = 0.20
 #: From this share of points well under what a cross-connected ring reads, the ends are joined the wrong way.
 WRONG_PAIRING_SHARE = 0.3
 #: Under it by this much: nothing on a sound ring lowers line to neutral.
@@ -37,28 +35,6 @@ WRONG_PAIRING_OHM = 0.03
 
 RETEST = "Isolate. Re-plug, work the switch a few times, test again. The same again: remove the front."
 LOW_STEP = "Test again. Look for bonded metal or pipework at this point, and for a slip in the reading."
-
-
-def position(line_cpc_ohm: float, r1_ohm: float, r2_ohm: float) -> float | None:
-    """Place on the ring from line to cpc (Ω), the inverse of rule 4.3: from 0 at the board to 0.5 half-way.
-
-    The other answer is 1 minus it; the order of the walk settles which. A reading beyond either end counts as that
-    end. None where line and cpc are alike, so that every place reads the same.
-    """
-    total = r1_ohm + r2_ohm
-    if total <= 0 or abs(r1_ohm - r2_ohm) < 1e-9:
-        return None
-    # a + b = r1 + r2 and R = a·b / (a + b), so a and b are the roots of t² − total·t + R·total.
-    root = sqrt(max(0.0, total * total - 4 * line_cpc_ohm * total))
-    higher, lower = max(r1_ohm, r2_ohm), min(r1_ohm, r2_ohm)
-    fraction = (higher - (total + root) / 2) / (higher - lower)
-    return min(0.5, max(0.0, fraction))
-
-
-def walked(points: Sequence[RingPoint], index: int) -> float:
-    """At which share of the walk round the ring a point stands."""
-    given = points[index].walked
-    return (index + 1) / (len(points) + 1) if given is None else given
 
 
 def _open(reading: Reading | None) -> bool:
@@ -104,8 +80,8 @@ def analyse(test: RingTest, ends: RingAnalysis) -> tuple[tuple[Finding, ...], tu
     findings.extend(bridged)
     within = {name for finding in bridged for name in (finding.point, *finding.others)}
     alone = {index: length for index, length in spurs.items() if points[index].name not in within}
-    findings.extend(_spur_findings(points, alone))
-    return tuple(findings), nowhere if bent else _placed(points, spurs, r1, r2)
+    findings.extend(spur_findings(points, alone))
+    return tuple(findings), nowhere if bent else placed(points, spurs, r1, r2)
 
 
 def compare(points: Sequence[RingPoint]) -> tuple[tuple[Finding, ...], tuple[PlacedPoint, ...]]:
@@ -121,7 +97,7 @@ def compare(points: Sequence[RingPoint]) -> tuple[tuple[Finding, ...], tuple[Pla
 BENDING = frozenset(("loose-joint", "parallel-earth", "turned-round", "equal-cpc"))
 
 
-def bent_pairs(findings: Sequence[Finding]) -> tuple["Pair", ...]:
+def bent_pairs(findings: Sequence[Finding]) -> tuple[Pair, ...]:
     """The pairs whose expected values the ends leave in doubt."""
     conductors_bent = {f.conductor for f in findings if f.kind in BENDING}
     slipped = any(f.kind == "turned-round" for f in findings)
@@ -129,9 +105,6 @@ def bent_pairs(findings: Sequence[Finding]) -> tuple["Pair", ...]:
     cpc = slipped or bool(conductors_bent & {"line", "cpc"})
     bent: tuple[tuple[Pair, bool], ...] = (("neutral", neutral), ("cpc", cpc))
     return tuple(pair for pair, in_doubt in bent if in_doubt)
-
-
-Pair = Literal["neutral", "cpc"]
 
 
 @record
@@ -199,9 +172,7 @@ def open_at_points(points: Sequence[RingPoint]) -> Iterator[Finding]:
 ODD_OHM, ODD_SHARE = 0.08, 0.4
 
 
-def _odd_ones(
-    points: Sequence[RingPoint], pairs: tuple["Pair", ...], named_points: set[str | None]
-) -> Iterator[Finding]:
+def _odd_ones(points: Sequence[RingPoint], pairs: tuple[Pair, ...], named_points: set[str | None]) -> Iterator[Finding]:
     """Points that stand out among their neighbours, where the ends themselves are in doubt (rule 4.4)."""
     for pair in pairs:
         known = [(i, v) for i, v in enumerate(_values(points, pair)) if v is not None]
@@ -227,7 +198,7 @@ def _odd_ones(
             )
 
 
-def _all_high(test: RingTest, ring: "_Ends", aside: Sequence["Pair"]) -> tuple[list[Finding], Sequence[RingPoint]]:
+def _all_high(test: RingTest, ring: "_Ends", aside: Sequence[Pair]) -> tuple[list[Finding], Sequence[RingPoint]]:
     """Every point high by one equal amount is a lead, an adaptor or the link at the board; said once, and taken off
     before the points are judged (rule 4.4)."""
     findings: list[Finding] = []
@@ -268,7 +239,7 @@ def _all_high(test: RingTest, ring: "_Ends", aside: Sequence["Pair"]) -> tuple[l
 EQUAL_OHM = 0.03
 
 
-def _over(points: Sequence[RingPoint], pair: "Pair", ring: "_Ends") -> dict[int, float]:
+def _over(points: Sequence[RingPoint], pair: Pair, ring: "_Ends") -> dict[int, float]:
     """By place in the walk, how far each point is above what a sound ring reads there (Ω)."""
     over = {}
     for index, value in enumerate(_values(points, pair)):
@@ -279,7 +250,7 @@ def _over(points: Sequence[RingPoint], pair: "Pair", ring: "_Ends") -> dict[int,
     return over
 
 
-def _less(point: RingPoint, offsets: Mapping["Pair", float]) -> RingPoint:
+def _less(point: RingPoint, offsets: Mapping[Pair, float]) -> RingPoint:
     """A point without what every point has too much of."""
 
     def lower(reading: Reading | None, pair: Pair) -> Reading | None:
@@ -383,7 +354,7 @@ def _at_point(
         excess = _excess(ln, lc, walked, ring)
         if excess is None:
             return None, None
-        length = _spur_length_m(excess, test)
+        length = spur_length_m(excess, test)
         return (length, None) if length is not None else (None, _contact(point, excess))
     pair: Pair = "neutral" if lc is None else "cpc"
     value = ln if lc is None else lc
@@ -420,7 +391,7 @@ def _high_alone(point: RingPoint, pair: Pair, over: float, test: RingTest) -> Fi
     if not point.retested:
         reason, step = f"{text}.", RETEST
     else:
-        length = _length_by(over, pair, test)
+        length = length_by(over, pair, test)
         spur = f"a spur of about {length:.0f} m" if length is not None else "a spur"
         reason = f"{text}, and the same after the retest: {spur}, or a loose terminal of the line or the {pair}."
         step = (
@@ -429,21 +400,7 @@ def _high_alone(point: RingPoint, pair: Pair, over: float, test: RingTest) -> Fi
     return Finding("high-at-point", pair, reason, step, f"{SOURCE} · rule 4.4", point=point.name)
 
 
-def _length_by(over: float, pair: Pair, test: RingTest) -> float | None:
-    if not test.line_csa_mm2 or not test.cpc_csa_mm2:
-        return None
-    try:
-        line, cpc = conductors.per_metre_ohm(test.line_csa_mm2), conductors.per_metre_ohm(test.cpc_csa_mm2)
-    except LookupError:
-        return None
-    return over / (2 * line if pair == "neutral" else line + cpc)
-
-
-#: Excess over what a sound ring reads there (Ω): line to neutral, line to cpc.
-_Excess = tuple[float, float]
-
-
-def _excess(ln: float, lc: float, walked: float, ring: _Ends) -> _Excess | None:
+def _excess(ln: float, lc: float, walked: float, ring: _Ends) -> Excess | None:
     """How far a point is above what a sound ring reads; None where it is not.
 
     walked: share of the walk at which the point stands; line to cpc varies by a few per cent along the ring.
@@ -455,31 +412,7 @@ def _excess(ln: float, lc: float, walked: float, ring: _Ends) -> _Excess | None:
     return (ln - flat, lc - there) if high_ln or high_lc else None
 
 
-def _spur_length_m(excess: _Excess, test: RingTest) -> float | None:
-    """Cable of a spur (m) where both pairs are high by the same length, else None (rule 4.4).
-
-    A contact in the line lifts both pairs by the same ohms, a spur lifts line to cpc more, its cpc being thinner: the
-    nearer of the two is believed.
-    """
-    if not test.line_csa_mm2 or not test.cpc_csa_mm2:
-        return None
-    try:
-        line, cpc = conductors.per_metre_ohm(test.line_csa_mm2), conductors.per_metre_ohm(test.cpc_csa_mm2)
-    except LookupError:
-        return None
-    over_ln, over_lc = excess
-    by_neutral, by_cpc = over_ln / (2 * line), over_lc / (line + cpc)
-    # Two last digits of the instrument, in metres, on top of the share: short spurs drown in rounding.
-    if over_ln <= 0 or abs(by_neutral - by_cpc) > LENGTH_TOLERANCE * by_neutral + 0.02 / (2 * line):
-        return None
-    as_spur = abs(over_lc - over_ln * (line + cpc) / (2 * line))
-    as_contact = abs(over_lc - over_ln)
-    if as_contact < as_spur and cpc > line:
-        return None
-    return (by_neutral + by_cpc) / 2
-
-
-def _contact(point: RingPoint, excess: _Excess) -> Finding:
+def _contact(point: RingPoint, excess: Excess) -> Finding:
     over_ln, over_lc = excess
     if over_ln > LEAST_TOLERANCE_OHM and over_lc > LEAST_TOLERANCE_OHM:
         where = "line contact or terminal, since both pairs are high but not as a cable would make them"
@@ -500,52 +433,3 @@ def _contact(point: RingPoint, excess: _Excess) -> Finding:
         f"{SOURCE} · rule 4.4",
         point=point.name,
     )
-
-
-def _spur_findings(points: Sequence[RingPoint], spurs: dict[int, float]) -> list[Finding]:
-    """Spurs. A longer one beside another may share its branch; only tracing says, so nothing is coded."""
-    findings = []
-    for index, length in spurs.items():
-        shorter = [spurs[i] for i in (index - 1, index + 1) if i in spurs and length > spurs[i] * 1.1 + 0.7]
-        text = f"{points[index].name} is on a spur of about {length:.1f} m"
-        if shorter:
-            text += f": one of its own, or {length - max(shorter):.1f} m beyond another point on one branch"
-        findings.append(
-            Finding(
-                "spur-off-spur" if shorter else "spur",
-                "line",
-                f"{text}.",
-                "Isolate before anything is opened. Trace the branch and say which: several points on one unfused spur "
-                "overload it."
-                if shorter
-                else "One point on an unfused spur is allowed; see that nothing branches off it.",
-                f"{SOURCE} · rule 4.4",
-                point=points[index].name,
-            )
-        )
-    return findings
-
-
-def _placed(points: Sequence[RingPoint], spurs: dict[int, float], r1: float, r2: float) -> tuple[PlacedPoint, ...]:
-    """Positions by line to cpc; of the two answers the one nearer to the place in the walk."""
-    placed = []
-    for index, point in enumerate(points):
-        lc = plain(point.line_cpc)
-        if index in spurs or lc is None:
-            placed.append(PlacedPoint(point.name, None, spurs.get(index)))
-            continue
-        # A digit more or less is many metres half-way: within that the order of the walk says more.
-        digit = point.line_cpc.resolution if point.line_cpc else 0.0
-        span = [position(value, r1, r2) for value in (lc - digit, lc + digit)]
-        placed.append(PlacedPoint(point.name, settled(span, walked(points, index))))
-    return tuple(placed)
-
-
-def settled(span: Sequence[float | None], place: float) -> float | None:
-    """The place from 0 to 1 that a reading and the walk lead to together; of the two halves the walk's is meant (rule
-    4.3). span: between which places, up to half-way, the reading lies; place: where the point stands in the walk."""
-    known = [one for one in span if one is not None]
-    if not known:
-        return None
-    within = min(max(known), max(min(known), min(place, 1 - place)))
-    return within if place <= 0.5 else 1 - within

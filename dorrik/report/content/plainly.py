@@ -55,8 +55,8 @@ def sentence(inspection: Inspection, judgement: Judgement, declared: str) -> str
         )
     text = "Nothing that is dangerous, or may become so, was found in what was inspected and tested."
     if improvements:
-        words = "improvement is" if improvements == 1 else "improvements are"
-        text += f" {number(improvements).capitalize()} {words} recommended; that does not change the result."
+        words = "improvement is recommended; it does" if improvements == 1 else "improvements are recommended; they do"
+        text += f" {number(improvements).capitalize()} {words} not make the result unsatisfactory."
     return text
 
 

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from dorrik.core.basics.readings import Reading
 from dorrik.core.electrical import ring
-from dorrik.core.electrical.ring_points import position
+from dorrik.core.electrical.ring_places import position
 
 LINE, CPC = 0.00741, 0.0121  # 2.5 and 1.5 mm², Ω/m
 

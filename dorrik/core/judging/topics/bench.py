@@ -5,8 +5,8 @@ from collections.abc import Iterator
 from dorrik.core.basics.record import record
 from dorrik.core.electrical import continuity, ring, ring_gap, ring_in_place
 from dorrik.core.electrical.conductors import per_metre_ohm
-from dorrik.core.electrical.ring_ends import Conductor, plain
-from dorrik.core.electrical.ring_points import Pair, bent_pairs
+from dorrik.core.electrical.ring_ends import Conductor, Pair, plain
+from dorrik.core.electrical.ring_points import bent_pairs
 from dorrik.core.home import gangs, open_ring
 from dorrik.core.inspection.point import NOT_SERVED
 from dorrik.core.inspection.records import Board, Circuit, Point
