@@ -29,7 +29,8 @@ def walked(points: Sequence[RingPoint], index: int) -> float:
 
 
 def placed(points: Sequence[RingPoint], spurs: dict[int, float], r1: float, r2: float) -> tuple[PlacedPoint, ...]:
-    """Positions by line to cpc; of the two answers the one nearer to the place in the walk."""
+    """Positions by line to cpc on a ring of r1 and r2 (Ω); of the two answers the one nearer to the place in the walk
+    (rule 4.3). spurs: length (m) by the index of the point; such a point stands nowhere on the ring."""
     placed = []
     for index, point in enumerate(points):
         lc = plain(point.line_cpc)
@@ -46,7 +47,7 @@ def placed(points: Sequence[RingPoint], spurs: dict[int, float], r1: float, r2: 
 def settled(span: Sequence[float | None], place: float) -> float | None:
     """The place from 0 to 1 that a reading and the walk lead to together; of the two halves the walk's is meant (rule
     4.3). span: between which places, up to half-way, the reading lies; place: where the point stands in the walk."""
-    known = [one for one in span if one is not None]
+    known = [bound for bound in span if bound is not None]
     if not known:
         return None
     within = min(max(known), max(min(known), min(place, 1 - place)))

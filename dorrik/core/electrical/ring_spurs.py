@@ -11,18 +11,25 @@ LENGTH_TOLERANCE = 0.20
 Excess = tuple[float, float]
 
 
+def _per_metre_ohm(test: RingTest) -> tuple[float, float] | None:
+    """Line and cpc of the ring (Ω/m); None where one is not known, or in no table."""
+    if not test.line_csa_mm2 or not test.cpc_csa_mm2:
+        return None
+    try:
+        return conductors.per_metre_ohm(test.line_csa_mm2), conductors.per_metre_ohm(test.cpc_csa_mm2)
+    except LookupError:
+        return None
+
+
 def spur_length_m(excess: Excess, test: RingTest) -> float | None:
     """Cable of a spur (m) where both pairs are high by the same length, else None (rule 4.4).
 
     A contact in the line lifts both pairs by the same ohms, a spur lifts line to cpc more, its cpc being thinner: the
     nearer of the two is believed.
     """
-    if not test.line_csa_mm2 or not test.cpc_csa_mm2:
+    if (per_metre := _per_metre_ohm(test)) is None:
         return None
-    try:
-        line, cpc = conductors.per_metre_ohm(test.line_csa_mm2), conductors.per_metre_ohm(test.cpc_csa_mm2)
-    except LookupError:
-        return None
+    line, cpc = per_metre
     over_ln, over_lc = excess
     by_neutral, by_cpc = over_ln / (2 * line), over_lc / (line + cpc)
     # Two last digits of the instrument, in metres, on top of the share: short spurs drown in rounding.
@@ -36,17 +43,16 @@ def spur_length_m(excess: Excess, test: RingTest) -> float | None:
 
 
 def length_by(over: float, pair: Pair, test: RingTest) -> float | None:
-    if not test.line_csa_mm2 or not test.cpc_csa_mm2:
+    """Cable (m) that lifts one pair by so much (Ω); None where the conductors of the ring are not known (rule 4.4)."""
+    if (per_metre := _per_metre_ohm(test)) is None:
         return None
-    try:
-        line, cpc = conductors.per_metre_ohm(test.line_csa_mm2), conductors.per_metre_ohm(test.cpc_csa_mm2)
-    except LookupError:
-        return None
+    line, cpc = per_metre
     return over / (2 * line if pair == "neutral" else line + cpc)
 
 
 def spur_findings(points: Sequence[RingPoint], spurs: dict[int, float]) -> list[Finding]:
-    """Spurs. A longer one beside another may share its branch; only tracing says, so nothing is coded."""
+    """Spurs: the length of each (m) by the index of its point. A longer one beside another may share its branch; only
+    tracing says, so nothing is coded (rule 4.4)."""
     findings = []
     for index, length in spurs.items():
         shorter = [spurs[i] for i in (index - 1, index + 1) if i in spurs and length > spurs[i] * 1.1 + 0.7]

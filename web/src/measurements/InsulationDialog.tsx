@@ -53,17 +53,17 @@ function Parts({ board, served }: { board: Entity; served: Served[] }) {
       <EveryCircuit circuits={circuits} />
       <Box as="ul" listStyleType="none">
         {circuits.map((circuit) => (
-          <Line key={circuit.id} circuit={circuit} one={insulationBench} />
+          <Line key={circuit.id} circuit={circuit} bench={insulationBench} />
         ))}
       </Box>
-      {insulationBench && <AfterAll one={insulationBench} />}
+      {insulationBench && <AfterAll bench={insulationBench} />}
     </>
   );
 }
 
 /** A circuit: what it takes of the board, and how it is tested. */
-function Line({ circuit, one }: { circuit: Entity; one: Served | undefined }) {
-  const row = one?.rows.find((each) => each.circuit_id === circuit.id);
+function Line({ circuit, bench }: { circuit: Entity; bench: Served | undefined }) {
+  const row = bench?.rows.find((each) => each.circuit_id === circuit.id);
   const name = nameOf(circuit);
   const apart = row?.parts_apart.length ? row.parts_apart.join(", ") : row?.apart ? "" : null;
   return (
@@ -74,7 +74,7 @@ function Line({ circuit, one }: { circuit: Entity; one: Served | undefined }) {
         {apart !== null && !row?.first && <Box color="sea">{apart} far below its neighbours</Box>}
       </Box>
       <Box flex="1 1 10rem" minW="0">
-        {row && one && <InsulationBar row={row} minimum={one.minimum_mohm} attention={one.attention_mohm} />}
+        {row && bench && <InsulationBar row={row} minimum={bench.minimum_mohm} attention={bench.attention_mohm} />}
       </Box>
       <Box flex="0 0 5rem" textAlign="end" fontFamily="mono" fontWeight="bold">
         {row?.text ?? "–"}
@@ -120,23 +120,23 @@ function EveryCircuit({ circuits }: { circuits: Entity[] }) {
   );
 }
 
-function AfterAll({ one }: { one: Served }) {
+function AfterAll({ bench }: { bench: Served }) {
   return (
     <>
-      {one.missing.length > 0 && <Box mt="3">Not measured, or not whole: {one.missing.join(", ")}.</Box>}
-      {one.causes.length > 0 && (
+      {bench.missing.length > 0 && <Box mt="3">Not measured, or not whole: {bench.missing.join(", ")}.</Box>}
+      {bench.causes.length > 0 && (
         <Box mt="4">
           <b>Before you record a fault, in this order.</b> Isolated and proved dead:
           <Box as="ol" ps="6" listStyleType="decimal">
-            {one.causes.map((cause) => (
+            {bench.causes.map((cause) => (
               <li key={cause}>{cause}</li>
             ))}
           </Box>
         </Box>
       )}
-      {one.client !== "" && (
+      {bench.client !== "" && (
         <Box mt="4">
-          <b>For the client.</b> {one.client}
+          <b>For the client.</b> {bench.client}
         </Box>
       )}
     </>
