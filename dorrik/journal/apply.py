@@ -33,6 +33,10 @@ BY_THE_FIRM = "the firm"
 NOTHING: Mapping[str, Any] = MappingProxyType({})
 
 
+class RowGone(RuntimeError):
+    """Something of an inspection that is in hand is not in the database any more."""
+
+
 @dataclass(frozen=True, slots=True)
 class Applied:
     """The inspection after a batch, and what became of each change, in the batch's order."""
@@ -260,7 +264,10 @@ class _Batch:
         }
         if table is not None:
             values["key_id"] = entity_id
-        self._connection.execute(_update(table, frozenset(touched), frozenset(own)), values)
+        written = self._connection.execute(_update(table, frozenset(touched), frozenset(own)), values)
+        if not written.rowcount:
+            # Nothing may be acknowledged that no row keeps: the transaction ends, with the journal's entry.
+            raise RowGone(f"{entity_id or self._kept.id} has no row in the database.")
 
     def _find_by(self) -> None:
         """What an inspection is found by has changed."""

@@ -1,8 +1,11 @@
 """Changes: kept one by one, refused one by one, applied once, with everyone told."""
 
 import pytest
+from sqlalchemy import delete
 
+from dorrik.journal.apply import RowGone
 from dorrik.store.database.engine import new_id
+from dorrik.store.database.tables import ENTITIES
 
 
 def states(receipt):
@@ -258,3 +261,23 @@ def test_too_many_changes_at_once_are_told(inspector):
     answer = inspector.http.post(f"/api/inspections/{inspection}/changes", json={"changes": [change] * 501})
     assert answer.status_code == 422
     assert answer.json()["fields"][0]["field"] == "changes"
+
+
+@pytest.mark.parametrize("count", [1, 2])
+def test_what_no_row_keeps_is_not_acknowledged(inspector, engine, count):
+    """The circuit is gone from the database behind a server that remembers it. count: the last change goes with the
+    inspection's own row, those before it by themselves."""
+    inspection = inspector.begin()
+    board, circuit = inspector.board(inspection)
+    before = inspector.send(inspection, inspector.change("circuit", circuit, "zs_ohm", "0.31"))["seq"]
+    with engine.begin() as connection:
+        connection.execute(delete(ENTITIES["circuit"]).where(ENTITIES["circuit"].c.id == circuit))
+    changes = [inspector.change("circuit", circuit, "zs_ohm", "0.32"), inspector.change("board", board, "name", "CU")]
+    with pytest.raises(RowGone):
+        inspector.send(inspection, *changes[:count])
+    after = inspector.http.get(f"/api/inspections/{inspection}/changes", params={"since": before}).json()
+    assert (after["seq"], after["entries"]) == (before, [])
+    # What has its row is kept as ever.
+    sound = inspector.send(inspection, changes[1] | {"id": new_id()})
+    assert states(sound) == ["kept"]
+    assert sound["seq"] == before + 1

@@ -37,8 +37,12 @@ const Card = memo(function Card({ id, columns, tests }: Omit<Props, "ids"> & { i
   const name = nameOf(circuit);
   return (
     <li>
-      <b>{name}</b> <small>{cableAndDevice(circuit.values)}</small>
-      <ToPoints circuitId={id} name={name} live={tests === "live"} />
+      <div className={css.cardHead}>
+        <span>
+          <b>{name}</b> <small>{cableAndDevice(circuit.values)}</small>
+        </span>
+        <ToPoints circuitId={id} name={name} live={tests === "live"} />
+      </div>
       <div className={css.card}>
         {columns
           .filter((column) => applying.includes(column.field))
