@@ -40,7 +40,8 @@ import css from "./InspectionScreen.module.css";
 
 /** What the component library draws; the tests do without it, so that they are there at once. */
 const stage = <P extends object>(load: () => Promise<ComponentType<P>>) => loaded("this stage", withLooks(load));
-const over = <P extends object>(load: () => Promise<ComponentType<P>>) => loaded(null, withLooks(load));
+const over = <P extends object>(load: () => Promise<ComponentType<P>>, leave?: () => void) =>
+  loaded(null, withLooks(load), { leave });
 
 const TestGrid = loaded("this stage", () => import("../measurements/TestGrid").then((m) => m.default));
 const Brief = stage(() => import("../brief/Brief").then((m) => m.default));
@@ -51,8 +52,15 @@ const Boards = stage(() => import("../boards/Boards").then((m) => m.default));
 const Bench = stage(() => import("../bench/Bench").then((m) => m.default));
 const Observations = stage(() => import("../observations/Observations").then((m) => m.default));
 const Report = stage(() => import("../report/Report").then((m) => m.default));
-const ComeBack = over(() => import("../comeback/ComeBack").then((m) => m.default));
-const ObservationDialog = over(() => import("../observations/ObservationDialog").then((m) => m.default));
+const closeLater = () => {
+  stopAdding();
+  showList(false);
+};
+const ComeBack = over(() => import("../comeback/ComeBack").then((m) => m.default), closeLater);
+const ObservationDialog = over(
+  () => import("../observations/ObservationDialog").then((m) => m.default),
+  closeObservation,
+);
 const EndedSession = over(() => import("./EndedSession").then((m) => m.default));
 
 /** Fetched in calm moments, so that going to another stage waits for nothing. */
@@ -81,11 +89,6 @@ async function fetchSoon(stillHere: () => boolean): Promise<void> {
     await part.fetch().catch(() => undefined);
   }
 }
-
-const closeLater = () => {
-  stopAdding();
-  showList(false);
-};
 
 /** What keys do wherever no text is typed: undo, the stages by number, an observation, something to come back to. */
 function useKeys(id: string, current: Stage, { observing, busy }: { observing: boolean; busy: boolean }): void {

@@ -118,6 +118,22 @@ it("what lies over a screen and cannot be fetched leaves the screen as it is, an
   expect(screen.queryByRole("alert")).toBeNull();
 });
 
+it("what cannot be fetched now can be left", async () => {
+  const load = async (): Promise<typeof Figures> => {
+    throw new TypeError("Failed to fetch dynamically imported module");
+  };
+  const Over = loaded<{ way: string; close: () => void }>(null, load);
+  const close = vi.fn();
+  const leave = vi.fn();
+  const Other = loaded(null, load, { leave });
+  const { rerender } = shown(<Over way="3" close={close} />);
+  await userEvent.click(await screen.findByRole("button", { name: "Leave it" }));
+  expect(close).toHaveBeenCalledOnce();
+  rerender(<Other way="3" />);
+  await userEvent.click(await screen.findByRole("button", { name: "Leave it" }));
+  expect(leave).toHaveBeenCalledOnce();
+});
+
 it("what nobody asked for is not missed, and comes when it is fetched", async () => {
   let online = false;
   const load = vi.fn(async () => {

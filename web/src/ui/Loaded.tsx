@@ -9,6 +9,8 @@ interface Options<P> {
   calm?: number;
   /** Nobody asked for it: that it cannot be fetched is not said, and it is drawn where it is fetched later. */
   unasked?: boolean;
+  /** Gives it up where it cannot be fetched; else its property `close` does. */
+  leave?: () => void;
 }
 
 /** React's own lazy() with Suspense holds back what follows a placeholder for 300 ms, on every screen: too long here.
@@ -20,7 +22,7 @@ interface Options<P> {
 export function loaded<P extends object>(
   what: string | null,
   load: () => Promise<ComponentType<P>>,
-  { meanwhile: Meanwhile, calm = 0, unasked = false }: Options<P> = {},
+  { meanwhile: Meanwhile, calm = 0, unasked = false, leave }: Options<P> = {},
 ): ComponentType<P> & { fetch: () => Promise<void> } {
   let Part: ComponentType<P> | undefined;
   let coming: Promise<void> | undefined;
@@ -57,7 +59,15 @@ export function loaded<P extends object>(
       };
     }, [drawn, error]);
     if (error && what !== null) throw error;
-    if (error) return <NotFetched again={() => failed(undefined)} />;
+    if (error) {
+      const { close = leave }: { close?: () => void } = props;
+      return (
+        <>
+          {Meanwhile && <Meanwhile {...props} />}
+          <NotFetched again={() => failed(undefined)} leave={close} />
+        </>
+      );
+    }
     if (Part) return <Part {...props} />;
     if (Meanwhile) return <Meanwhile {...props} />;
     return what === null ? null : <Loading what={what} />;

@@ -11,15 +11,15 @@ export interface PopoverProps {
   children: (close: () => void) => ReactNode;
 }
 
-const PopoverFrame = loaded(
+const PopoverFrame = loaded<PopoverProps & { close: () => void }>(
   null,
   withLooks(() => import("./PopoverFrame").then((m) => m.PopoverFrame)),
-  { meanwhile: ({ trigger }: PopoverProps) => trigger },
+  { meanwhile: ({ trigger }) => trigger },
 );
 
 export function Popover(props: PopoverProps) {
   const [wanted, want] = useState(false);
   // There are many, and few are ever opened: until then each is its button alone.
   if (!wanted) return cloneElement(props.trigger, { onClick: () => want(true), expanded: false });
-  return <PopoverFrame {...props} />;
+  return <PopoverFrame {...props} close={() => want(false)} />;
 }

@@ -46,13 +46,20 @@ export function Trouble({
 }
 
 /** What lies over a screen could not be fetched: the screen stays, and what was entered with it. */
-export function NotFetched({ again }: { again: () => void }) {
+export function NotFetched({ again, leave }: { again: () => void; leave?: () => void }) {
   return (
     <div className={css.over} role="alert">
       <span>That is not on this device yet, and cannot be fetched now. Nothing you entered is lost.</span>
-      <Button size="sm" variant="action" onClick={again}>
-        Try again
-      </Button>
+      <div className={css.acts}>
+        <Button size="sm" variant="action" onClick={again}>
+          Try again
+        </Button>
+        {leave && (
+          <Button size="sm" onClick={leave}>
+            Leave it
+          </Button>
+        )}
+      </div>
     </div>
   );
 }
