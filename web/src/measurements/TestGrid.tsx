@@ -79,7 +79,7 @@ export default function TestGrid({ live }: { live: boolean }) {
   }
   return (
     <div className={css.screen}>
-      <StageHead title={nameOf(board)} line={<Where board={board} circuits={circuits.length} live={live} />}>
+      <StageHead title={nameOf(board)} line={<Where board={board} circuits={circuits.length} live={live} />} long>
         {boards.length > 1 && (
           <Segments label="Board" choices={boards.map((b) => [b.id, nameOf(b)])} value={board.id} change={choose} />
         )}

@@ -2,9 +2,17 @@
 import type { ReactNode } from "react";
 import css from "./StageHead.module.css";
 
-export function StageHead({ title, line, children }: { title: string; line?: ReactNode; children?: ReactNode }) {
+interface HeadProps {
+  title: string;
+  line?: ReactNode;
+  /** The line is long: on a phone it stands under name and switches. */
+  long?: boolean;
+  children?: ReactNode;
+}
+
+export function StageHead({ title, line, long, children }: HeadProps) {
   return (
-    <div className={css.head}>
+    <div className={css.head} data-long={long || undefined}>
       <h1>{title}</h1>
       <span className={css.about}>{line}</span>
       <div className={css.switches}>{children}</div>
